@@ -1,0 +1,106 @@
+package app.yubble.core.focus;
+
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Resample;
+import java.util.Arrays;
+
+/**
+ * Finds the sharp band for a point, a box or the likely main subject.
+ *
+ * <p>All three take a robust look at the nearness around the place instead of one pixel: the map may be off by a few
+ * pixels at an edge, and a click rarely is on the exact pixel meant.
+ */
+public final class FocusFinder {
+    /** Falloff that {@link #subject}, {@link #spot} and {@link #patch} give on both sides. */
+    public static final double FALLOFF = 0.06;
+
+    private static final double SPOT_WIDTH = 0.06;
+    private static final double SUBJECT_WIDTH = 0.10;
+    private static final int WORKING_SIDE = 256;
+
+    private FocusFinder() {}
+
+    /**
+     * A narrow band around the nearness at a point: the median of a disc of 0.6 % of the longer side.
+     *
+     * @param x in pixels of the nearness plane, clamped into it
+     * @param y likewise
+     */
+    public static SharpBand spot(Plane nearness, double x, double y) {
+        int radius = Math.max(1, Math.round(nearness.size().longSide() * 0.006f));
+        int cx = (int) Math.max(0, Math.min(nearness.width() - 1, Math.floor(x)));
+        int cy = (int) Math.max(0, Math.min(nearness.height() - 1, Math.floor(y)));
+        float[] around = new float[(2 * radius + 1) * (2 * radius + 1)];
+        int count = 0;
+        for (int py = Math.max(0, cy - radius); py <= Math.min(nearness.height() - 1, cy + radius); py++) {
+            for (int px = Math.max(0, cx - radius); px <= Math.min(nearness.width() - 1, cx + radius); px++) {
+                if ((px - cx) * (px - cx) + (py - cy) * (py - cy) <= radius * radius) {
+                    around[count++] = nearness.at(px, py);
+                }
+            }
+        }
+        Arrays.sort(around, 0, count);
+        return SharpBand.around(around[count / 2], SPOT_WIDTH, FALLOFF);
+    }
+
+    /** A band over what lies in a box (pixels of the nearness plane): from its 10th to its 90th percentile. */
+    public static SharpBand patch(Plane nearness, double x, double y, double width, double height) {
+        int x0 = (int) Math.max(0, Math.min(nearness.width() - 1, Math.floor(Math.min(x, x + width))));
+        int y0 = (int) Math.max(0, Math.min(nearness.height() - 1, Math.floor(Math.min(y, y + height))));
+        int x1 = (int) Math.max(x0 + 1, Math.min(nearness.width(), Math.ceil(Math.max(x, x + width))));
+        int y1 = (int) Math.max(y0 + 1, Math.min(nearness.height(), Math.ceil(Math.max(y, y + height))));
+        if ((long) (x1 - x0) * (y1 - y0) <= 4) {
+            return spot(nearness, x, y);
+        }
+        float[] inside = new float[(x1 - x0) * (y1 - y0)];
+        int count = 0;
+        for (int py = y0; py < y1; py++) {
+            for (int px = x0; px < x1; px++) {
+                inside[count++] = nearness.at(px, py);
+            }
+        }
+        Arrays.sort(inside);
+        double far = inside[(int) (count * 0.1)];
+        double near = inside[Math.min(count - 1, (int) (count * 0.9))];
+        double margin = SPOT_WIDTH / 2;
+        return new SharpBand(Math.min(1, near + margin), Math.max(0, far - margin), FALLOFF, FALLOFF);
+    }
+
+    /**
+     * The band of the likely main subject when no network names one: the nearness that holds most of the picture's
+     * fine detail, weighted towards the centre and towards the camera.
+     */
+    public static SharpBand subject(Picture picture, Plane nearness) {
+        var size = picture.size().fitting(WORKING_SIDE);
+        Plane light = Resample.toSize(picture.lightness(), size);
+        Plane near = Resample.pick(nearness, size);
+        int bins = 64;
+        double[] weight = new double[bins];
+        for (int y = 1; y < size.height() - 1; y++) {
+            for (int x = 1; x < size.width() - 1; x++) {
+                double gx = light.at(x + 1, y) - light.at(x - 1, y);
+                double gy = light.at(x, y + 1) - light.at(x, y - 1);
+                double dx = (x + 0.5) / size.width() - 0.5;
+                double dy = (y + 0.5) / size.height() - 0.52;
+                double central = Math.exp(-(dx * dx + dy * dy) / (2 * 0.2 * 0.2));
+                double n = Math.max(0, Math.min(1, near.at(x, y)));
+                double detail = Math.min(0.3, Math.hypot(gx, gy)) + 0.01;
+                weight[Math.min(bins - 1, (int) (n * bins))] += detail * central * (0.4 + n);
+            }
+        }
+        int best = 0;
+        double bestWeight = -1;
+        for (int i = 0; i < bins; i++) {
+            double sum = 0;
+            for (int j = Math.max(0, i - 3); j <= Math.min(bins - 1, i + 3); j++) {
+                sum += weight[j] * (4 - Math.abs(i - j));
+            }
+            if (sum > bestWeight) {
+                bestWeight = sum;
+                best = i;
+            }
+        }
+        return SharpBand.around((best + 0.5) / bins, SUBJECT_WIDTH, FALLOFF);
+    }
+}

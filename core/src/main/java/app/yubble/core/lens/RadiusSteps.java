@@ -1,0 +1,34 @@
+package app.yubble.core.lens;
+
+/**
+ * The radii at which layers are blurred: 0, then 1 px apart while small, then growing by a fifth.
+ *
+ * <p>Between two steps a pixel belongs to both in proportion, so the steps do not show; a fifth apart, the mixture of
+ * two discs is within 1 % of the light of the disc between them.
+ */
+final class RadiusSteps {
+    private static final double GROWTH = 1.2;
+
+    private RadiusSteps() {}
+
+    /** Steps from 0 up to the first that is at least {@code largest}. */
+    static float[] upTo(float largest) {
+        int count = 1;
+        double step = 0;
+        while (step < largest) {
+            step = next(step);
+            count++;
+        }
+        float[] steps = new float[count];
+        step = 0;
+        for (int i = 1; i < count; i++) {
+            step = next(step);
+            steps[i] = (float) step;
+        }
+        return steps;
+    }
+
+    private static double next(double step) {
+        return Math.max(step + 1, step * GROWTH);
+    }
+}

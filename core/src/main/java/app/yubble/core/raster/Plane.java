@@ -1,0 +1,83 @@
+package app.yubble.core.raster;
+
+/**
+ * One float per pixel, row-major without gaps.
+ *
+ * <p>{@link #samples()} is the backing array, given out so that inner loops run on it directly. Whoever creates a
+ * plane may fill it; once it has been handed on it is read only.
+ */
+public final class Plane {
+    private final int width;
+    private final int height;
+    private final float[] samples;
+
+    public Plane(int width, int height) {
+        this(width, height, new float[Math.multiplyExact(width, height)]);
+    }
+
+    public Plane(Size size) {
+        this(size.width(), size.height());
+    }
+
+    public Plane(int width, int height, float[] samples) {
+        if (width < 1 || height < 1 || samples.length != Math.multiplyExact(width, height)) {
+            throw new IllegalArgumentException(
+                    "a plane of " + width + "x" + height + " does not fit " + samples.length + " samples");
+        }
+        this.width = width;
+        this.height = height;
+        this.samples = samples;
+    }
+
+    public int width() {
+        return width;
+    }
+
+    public int height() {
+        return height;
+    }
+
+    public Size size() {
+        return new Size(width, height);
+    }
+
+    /** The backing array; sample (x, y) is at {@code y * width + x}. */
+    public float[] samples() {
+        return samples;
+    }
+
+    public float at(int x, int y) {
+        return samples[y * width + x];
+    }
+
+    /** The sample at the nearest pixel inside the plane. */
+    public float nearestTo(double x, double y) {
+        int px = Math.min(width - 1, Math.max(0, (int) Math.floor(x)));
+        int py = Math.min(height - 1, Math.max(0, (int) Math.floor(y)));
+        return samples[py * width + px];
+    }
+
+    public static Plane filled(Size size, float value) {
+        Plane plane = new Plane(size);
+        java.util.Arrays.fill(plane.samples, value);
+        return plane;
+    }
+
+    /** Smallest and largest sample. NaN samples are not allowed. */
+    public Range range() {
+        float low = Float.POSITIVE_INFINITY;
+        float high = Float.NEGATIVE_INFINITY;
+        for (float sample : samples) {
+            low = Math.min(low, sample);
+            high = Math.max(high, sample);
+        }
+        return new Range(low, high);
+    }
+
+    /** Smallest and largest value, both inclusive. */
+    public record Range(float low, float high) {
+        public float span() {
+            return high - low;
+        }
+    }
+}

@@ -1,0 +1,21 @@
+package app.yubble.core.refocus;
+
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+
+/** What a line starts from: a shot's picture and its depth maps. */
+public interface Material {
+    /** Identifies picture and depth maps for good: different content has a different id. */
+    String id();
+
+    /** Size of the full picture, upright. */
+    Size size();
+
+    /** The picture at {@code size}, which has the full picture's shape; linear light. */
+    Picture picture(Size size);
+
+    /** The depth map of this source, of any size with the picture's shape. */
+    Plane depth(DepthChoice.Source source);
+}

@@ -1,0 +1,89 @@
+package app.yubble.core.refocus;
+
+import app.yubble.core.depth.DepthScaling;
+import app.yubble.core.focus.DefocusField;
+import app.yubble.core.lens.LensRender;
+import app.yubble.core.raster.Bands;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.recipe.Recipe;
+
+/** Runs the stages, keeping what the next run can use again. Safe for many threads. */
+public final class RefocusLine {
+    private final StageCache cache;
+
+    public RefocusLine(StageCache cache) {
+        this.cache = cache;
+    }
+
+    /** The decoded picture at {@code size}. */
+    public Picture picture(Material material, Size size) {
+        return cache.get(pictureKey(material, size), Picture.class, Picture::bytes, () -> material.picture(size));
+    }
+
+    /** Nearness of every pixel of the picture at {@code size}. */
+    public Plane nearness(Material material, DepthChoice depth, Size size) {
+        StageKey key = pictureKey(material, size).then("nearness", depth);
+        return cache.get(key, Plane.class, plane -> plane.size().pixels() * Float.BYTES, () -> {
+            Picture picture = picture(material, size);
+            Plane map = material.depth(depth.source());
+            Plane scaled = depth.source() == DepthChoice.Source.ESTIMATED
+                    ? DepthScaling.alongEdges(map, picture)
+                    : DepthScaling.asGiven(map, picture);
+            return depth.flip() ? DepthScaling.flipped(scaled) : scaled;
+        });
+    }
+
+    /** The whole result at {@code size}. */
+    public Picture render(Material material, Recipe recipe, Size size, Progress progress) {
+        return render(material, recipe, size, Region.all(size), progress);
+    }
+
+    /**
+     * A part of the result.
+     *
+     * @param size of the whole picture
+     * @param region the part, in pixels of {@code size}
+     */
+    public Picture render(Material material, Recipe recipe, Size size, Region region, Progress progress) {
+        Picture picture = picture(material, size);
+        if (recipe.band().coversEverything() || recipe.opacity() == 0) {
+            progress.at(1);
+            return region.equals(Region.all(size)) ? picture : app.yubble.core.raster.Resample.crop(picture, region);
+        }
+        Plane nearness = nearness(material, recipe.depth(), size);
+        double radiusPerNearness =
+                recipe.aperture().radiusPerNearness(size, recipe.band().centre());
+        Plane field = DefocusField.of(nearness, recipe.band(), recipe.gain(), radiusPerNearness);
+        progress.at(0.05);
+        Picture blurred =
+                LensRender.render(picture, field, recipe.disc(), recipe.glints(), region, progress.part(0.05, 1));
+        return recipe.opacity() == 1 ? blurred : mixed(picture, blurred, region, (float) recipe.opacity());
+    }
+
+    private static Picture mixed(Picture source, Picture effect, Region region, float opacity) {
+        Picture out = Picture.blank(effect.size());
+        for (int c = 0; c < 3; c++) {
+            float[] from = source.planes().get(c).samples();
+            float[] over = effect.planes().get(c).samples();
+            float[] to = out.planes().get(c).samples();
+            Bands.ofRows(region.height(), (first, last) -> {
+                for (int y = first; y < last; y++) {
+                    int row = (y + region.y()) * source.width() + region.x();
+                    for (int x = 0, i = y * region.width(); x < region.width(); x++, i++) {
+                        to[i] = from[row + x] + opacity * (over[i] - from[row + x]);
+                    }
+                }
+            });
+        }
+        return out;
+    }
+
+    private static StageKey pictureKey(Material material, Size size) {
+        return StageKey.root(material.id()).then("picture", size);
+    }
+}

@@ -1,0 +1,79 @@
+package app.yubble.core.focus;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import app.yubble.core.Pictures;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import org.junit.jupiter.api.Test;
+
+class FocusTest {
+    private final SharpBand band = new SharpBand(0.6, 0.5, 0.1, 0);
+
+    @Test
+    void insideTheBandNothingIsOutside() {
+        assertThat(band.outside(0.5)).isZero();
+        assertThat(band.outside(0.55)).isZero();
+        assertThat(band.outside(0.6)).isZero();
+    }
+
+    @Test
+    void distanceIsLinearBeyondTheFalloffAndSmoothWithin() {
+        // Behind, no falloff: plain distance. In front, falloff 0.1: x^2 / 0.2 below 0.1, then x - 0.05.
+        assertThat(band.outside(0.2)).isCloseTo(0.3, within(1e-12));
+        assertThat(band.outside(0.65)).isCloseTo(-0.0125, within(1e-12));
+        assertThat(band.outside(0.7)).isCloseTo(-0.05, within(1e-12));
+        assertThat(band.outside(0.9)).isCloseTo(-0.25, within(1e-12));
+    }
+
+    @Test
+    void aBandOutsideItsRangeIsRefusedWithTheValue() {
+        assertThatThrownBy(() -> new SharpBand(0.4, 0.5, 0, 0)).hasMessageContaining("near 0.4, far 0.5");
+        assertThatThrownBy(() -> new SharpBand(1.4, 0.5, 0, 0)).hasMessageContaining("1.4");
+        assertThatThrownBy(() -> new SharpBand(Double.NaN, 0.5, 0, 0)).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> new Gain(5, 1)).hasMessageContaining("5.0");
+    }
+
+    @Test
+    void theFieldIsSignedAndScaledByEachSidesGain() {
+        Plane nearness = Pictures.plane(3, 1, (x, y) -> new double[] {0.2, 0.55, 0.9}[x]);
+        Plane field = DefocusField.of(nearness, band, new Gain(2, 0.5), 100);
+        assertThat(field.at(0, 0)).isCloseTo(0.3f * 100 * 0.5f, within(0.01f));
+        assertThat(field.at(1, 0)).isZero();
+        assertThat(field.at(2, 0)).isCloseTo(-0.25f * 100 * 2, within(0.01f));
+    }
+
+    @Test
+    void aDepthThatIsNoNumberIsRefused() {
+        Plane nearness = Pictures.plane(4, 4, (x, y) -> x == 2 && y == 1 ? Double.NaN : 0.5);
+        assertThatThrownBy(() -> DefocusField.of(nearness, band, Gain.EVEN, 10)).hasMessageContaining("2,1");
+    }
+
+    @Test
+    void aSpotIgnoresAFewWrongPixels() {
+        Plane nearness = Pictures.plane(300, 200, (x, y) -> x == 150 && y == 100 ? 1 : 0.4);
+        assertThat(FocusFinder.spot(nearness, 150.5, 100.5).centre()).isCloseTo(0.4, within(1e-6));
+        assertThat(FocusFinder.spot(nearness, -50, 1e9).centre()).isCloseTo(0.4, within(1e-6));
+    }
+
+    @Test
+    void aPatchSpansWhatLiesInItWithoutItsOutliers() {
+        Plane nearness = Pictures.plane(100, 100, (x, y) -> y == 50 && x == 50 ? 0 : 0.5 + 0.002 * x);
+        SharpBand found = FocusFinder.patch(nearness, 0, 0, 100, 100);
+        assertThat(found.far()).isBetween(0.45, 0.52);
+        assertThat(found.near()).isBetween(0.68, 0.73);
+        assertThat(FocusFinder.patch(nearness, 20, 20, 0, 0).centre()).isCloseTo(0.54, within(0.01));
+    }
+
+    @Test
+    void theSubjectIsTheDetailedThingInTheMiddle() {
+        Picture picture = Pictures.grey(
+                300, 200, (x, y) -> Math.hypot(x - 150, y - 100) < 50 ? ((x / 3 + y / 3) % 2 == 0 ? 0.1 : 0.8) : 0.4);
+        Plane nearness = Pictures.plane(300, 200, (x, y) -> Math.hypot(x - 150, y - 100) < 50 ? 0.7 : 0.2);
+        SharpBand found = FocusFinder.subject(picture, nearness);
+        assertThat(found.near()).isGreaterThan(0.7);
+        assertThat(found.far()).isLessThan(0.7).isGreaterThan(0.5);
+    }
+}

@@ -1,0 +1,192 @@
+package app.yubble.core.lens;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import app.yubble.core.Pictures;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+import java.util.concurrent.CancellationException;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class LensTest {
+    private static Picture render(Picture source, Plane radius) {
+        return LensRender.render(source, radius, Disc.ROUND, Glints.NONE, Progress.NONE);
+    }
+
+    @Test
+    void theFormulaOfAThinLensGivesTheRadius() {
+        // 50 mm at f/2 focused at 2.5 m on 36 mm: 2500 / (2 * 2450 * 36) = 1.4172 % of the width is the diameter at
+        // infinity; at focus nearness 0.5 a unit of nearness is twice that; half of it is the radius.
+        double radius = Aperture.DEFAULT.radiusPerNearness(new Size(6000, 4000), 0.5);
+        assertThat(radius).isCloseTo(0.0141723 * 6000 / 2 / 0.5, within(0.01));
+        assertThat(Aperture.DEFAULT.withFNumber(4).radiusPerNearness(new Size(6000, 4000), 0.5))
+                .isCloseTo(radius / 2, within(1e-9));
+    }
+
+    @Test
+    void aLensInsideItsOwnFocalLengthIsRefused() {
+        assertThatThrownBy(() -> new Aperture(Aperture.Mode.F_NUMBER, 2, 200, 36, 0.1, 0))
+                .hasMessageContaining("beyond the focal length");
+        assertThatThrownBy(() -> Aperture.DEFAULT.withFNumber(0)).hasMessageContaining("f-number");
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {0, 5, 6, 7, 9, 11})
+    void everyDiscHasTheAreaOfItsCircle(int blades) {
+        Disc.Spans spans = new Disc(blades, blades == 0 ? 0 : 0.3, 20).spans(40, false);
+        assertThat((double) spans.area()).isCloseTo(Math.PI * 40 * 40, within(Math.PI * 40 * 40 * 0.003));
+    }
+
+    @ParameterizedTest
+    @ValueSource(floats = {0.4f, 1, 3.3f, 9, 25, 70, -9, -40})
+    void aConstantPictureStaysConstant(float radius) {
+        Picture source = Pictures.grey(210, 170, (x, y) -> 0.37);
+        Picture out = render(source, Plane.filled(source.size(), radius));
+        assertThat(Pictures.distance(out.red(), source.red())).isLessThan(1e-4);
+    }
+
+    @Test
+    void aConstantPictureStaysConstantOnASlopeThroughTheBand() {
+        Picture source = Pictures.grey(300, 300, (x, y) -> 0.6);
+        Picture out = render(source, Pictures.plane(300, 300, (x, y) -> 30 - y * 0.2));
+        assertThat(Pictures.distance(out.red(), source.red())).isLessThan(2e-3);
+    }
+
+    @Test
+    void insideTheBandThePictureComesBackBitForBit() {
+        Picture source = Pictures.noise(150, 90, 3);
+        Picture out = render(source, Plane.filled(source.size(), 0));
+        assertThat(out.red().samples()).isEqualTo(source.red().samples());
+    }
+
+    @ParameterizedTest
+    @ValueSource(floats = {6, 20, 50, -20})
+    void aPointOfLightBecomesADiscOfItsRadiusAndKeepsItsLight(float radius) {
+        int side = 260;
+        Picture source = Pictures.grey(side, side, (x, y) -> x == 130 && y == 130 ? 1000 : 0);
+        Plane out = render(source, Plane.filled(source.size(), radius)).red();
+        double level = 1000 / (Math.PI * radius * radius);
+        int inside = 0;
+        for (float sample : out.samples()) {
+            inside += sample > level / 2 ? 1 : 0;
+        }
+        assertThat(Pictures.sum(out)).isCloseTo(1000, within(2.0));
+        assertThat(Math.sqrt(inside / Math.PI)).isCloseTo(Math.abs(radius), within(0.04 * Math.abs(radius) + 0.5));
+        assertThat((double) out.at(130, 130)).isCloseTo(level, within(level * 0.08));
+    }
+
+    @Test
+    void aBladedDiscHasItsCorners() {
+        Picture source = Pictures.grey(200, 200, (x, y) -> x == 100 && y == 100 ? 1000 : 0);
+        Disc disc = new Disc(6, 0, 0);
+        Plane out = LensRender.render(source, Plane.filled(source.size(), 30), disc, Glints.NONE, Progress.NONE)
+                .red();
+        double level = 1000 / (Math.PI * 900);
+        for (int degrees = 0; degrees < 360; degrees += 15) {
+            double edge = 30 * disc.edge(Math.toRadians(degrees));
+            double cos = Math.cos(Math.toRadians(degrees));
+            double sin = Math.sin(Math.toRadians(degrees));
+            assertThat((double) out.nearestTo(100.5 + cos * (edge - 4), 100.5 + sin * (edge - 4)))
+                    .isGreaterThan(level * 0.5);
+            assertThat((double) out.nearestTo(100.5 + cos * (edge + 4), 100.5 + sin * (edge + 4)))
+                    .isLessThan(level * 0.5);
+        }
+    }
+
+    @Test
+    void aSharpBlackSubjectDoesNotDarkenTheWhiteWallBehindIt() {
+        Picture source = Pictures.grey(300, 200, (x, y) -> x < 150 ? 0 : 1);
+        Plane radius = Pictures.plane(300, 200, (x, y) -> x < 150 ? 0 : 24);
+        Plane out = render(source, radius).red();
+        for (int x = 0; x < 300; x++) {
+            float expected = x < 150 ? 0 : 1;
+            if (x < 148 || x > 151) {
+                assertThat(out.at(x, 100)).as("at %d", x).isCloseTo(expected, within(0.01f));
+            }
+        }
+    }
+
+    @Test
+    void aSharpWhiteSubjectLeaksNoLightIntoTheDarkBehindIt() {
+        Picture source = Pictures.grey(300, 200, (x, y) -> Math.hypot(x - 150, y - 100) < 50 ? 1 : 0.02);
+        Plane radius = Pictures.plane(300, 200, (x, y) -> Math.hypot(x - 150, y - 100) < 50 ? 0 : 30);
+        Plane out = render(source, radius).red();
+        assertThat(out.at(150 + 54, 100)).isCloseTo(0.02f, within(0.01f));
+        assertThat(out.at(150 + 44, 100)).isCloseTo(1f, within(0.01f));
+    }
+
+    @Test
+    void aThirdThingFartherAwayDoesNotShineThroughBetweenTwoOthers() {
+        // Left: a grey hill (radius 20). Right: a black house (radius 14). Only the sky above (radius 30) is white.
+        Picture source = Pictures.grey(400, 400, (x, y) -> y < 60 ? 1 : x < 200 ? 0.3 : 0.0);
+        Plane radius = Pictures.plane(400, 400, (x, y) -> y < 60 ? 30 : x < 200 ? 20 : 14);
+        Plane out = render(source, radius).red();
+        for (int x = 150; x < 260; x++) {
+            assertThat(out.at(x, 300)).as("at %d", x).isBetween(-0.003f, 0.303f);
+        }
+    }
+
+    @Test
+    void aBlurredBarInFrontIsSeeThroughAndShowsTheSharpPictureBehind() {
+        Picture source = Pictures.grey(300, 200, (x, y) -> Math.abs(x - 150) < 4 ? 0 : 0.8);
+        Plane radius = Pictures.plane(300, 200, (x, y) -> Math.abs(x - 150) < 4 ? -20 : 0);
+        Plane out = render(source, radius).red();
+        // The bar covers 7 of about 39 pixels at the disc's widest: 4 * 7 * 20 / (pi * 400) or 22 % in the middle.
+        assertThat(out.at(150, 100)).isCloseTo(0.8f * (1 - 0.22f), within(0.03f));
+        assertThat(out.at(150 + 30, 100)).isCloseTo(0.8f, within(0.005f));
+    }
+
+    @Test
+    void aRegionIsThePartOfTheWhole() {
+        Picture source = Pictures.noise(700, 500, 5);
+        Plane radius = Pictures.plane(700, 500, (x, y) -> Math.hypot(x - 350, y - 250) < 120 ? 0 : (x - 350) / 12.0);
+        Picture whole = render(source, radius);
+        Region region = new Region(301, 173, 222, 190);
+        Picture part = LensRender.render(source, radius, Disc.ROUND, Glints.NONE, region, Progress.NONE);
+        assertThat(Pictures.distance(part.red(), Resample.crop(whole.red(), region)))
+                .isLessThan(2e-3);
+    }
+
+    @Test
+    void glintsLiftBlurredLampsAndLeaveSharpOnesAlone() {
+        Picture source = Pictures.grey(200, 100, (x, y) -> (x == 50 || x == 150) && y == 50 ? 1 : 0);
+        Plane radius = Pictures.plane(200, 100, (x, y) -> x < 100 ? 0 : 10);
+        Plane out = LensRender.render(source, radius, Disc.ROUND, new Glints(1), Progress.NONE)
+                .red();
+        assertThat(out.at(50, 50)).isEqualTo(1f);
+        assertThat((double) out.at(150, 50)).isGreaterThan(10 / (Math.PI * 100));
+    }
+
+    @Test
+    void oddPicturesHaveADefinedResult() {
+        Picture dot = Pictures.grey(1, 1, (x, y) -> 0.5);
+        assertThat(render(dot, Plane.filled(dot.size(), 90)).red().at(0, 0)).isCloseTo(0.5f, within(1e-3f));
+        Picture line = Pictures.grey(1, 3000, (x, y) -> 0.25);
+        Plane out = render(line, Plane.filled(line.size(), -7)).red();
+        assertThat(Pictures.distance(out, line.red())).isLessThan(1e-3);
+        Picture small = Pictures.grey(40, 30, (x, y) -> 0.25);
+        assertThat(Pictures.distance(
+                        render(small, Plane.filled(small.size(), 5000)).red(), small.red()))
+                .isLessThan(1e-3);
+        assertThatThrownBy(() -> render(small, Plane.filled(small.size(), Float.NaN)))
+                .isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @Test
+    void renderingStopsWhenItIsCancelled() {
+        Picture source = Pictures.noise(900, 900, 6);
+        assertThatThrownBy(() ->
+                        LensRender.render(source, Plane.filled(source.size(), 12), Disc.ROUND, Glints.NONE, done -> {
+                            throw new CancellationException();
+                        }))
+                .isInstanceOf(CancellationException.class);
+    }
+}

@@ -1,0 +1,87 @@
+package app.yubble.core.raster;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import app.yubble.core.Pictures;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class RasterTest {
+    @ParameterizedTest
+    @CsvSource({"1,1,3", "7,5,2", "40,90,6", "5,300,400"})
+    void boxMeanIsTheMeanOfThePartInside(int width, int height, int radius) {
+        Plane source = Pictures.noise(width, height, 1).red();
+        Plane naive = Pictures.plane(width, height, (x, y) -> {
+            double sum = 0;
+            int count = 0;
+            for (int py = Math.max(0, y - radius); py <= Math.min(height - 1, y + radius); py++) {
+                for (int px = Math.max(0, x - radius); px <= Math.min(width - 1, x + radius); px++) {
+                    sum += source.at(px, py);
+                    count++;
+                }
+            }
+            return sum / count;
+        });
+        assertThat(Pictures.distance(BoxMean.of(source, radius), naive)).isLessThan(2e-6);
+    }
+
+    @Test
+    void boxMeanKeepsItsPrecisionAtPhotoSize() {
+        Plane source = Plane.filled(new Size(6000, 4000), 0.7f);
+        assertThat(Pictures.distance(BoxMean.of(source, 200), source)).isLessThan(1e-6);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"100,60,33,20", "640,427,100,67", "7,7,7,3", "5,9,1,1"})
+    void shrinkingKeepsTheMean(int width, int height, int toWidth, int toHeight) {
+        Plane source = Pictures.noise(width, height, 2).green();
+        Plane small = Resample.shrink(source, new Size(toWidth, toHeight));
+        assertThat(Pictures.mean(small)).isCloseTo(Pictures.mean(source), within(1e-5));
+    }
+
+    @Test
+    void enlargingKeepsARampARamp() {
+        Plane ramp = Pictures.plane(10, 4, (x, y) -> x + 0.5);
+        Plane large = Resample.enlarge(ramp, new Size(40, 16));
+        for (int x = 4; x < 36; x++) {
+            assertThat(large.at(x, 8)).isCloseTo((x + 0.5f) / 4, within(1e-5f));
+        }
+    }
+
+    @Test
+    void pickingMakesNoNewValues() {
+        Plane halves = Pictures.plane(101, 10, (x, y) -> x < 50 ? 0.2 : 0.9);
+        for (float sample : Resample.pick(halves, new Size(37, 5)).samples()) {
+            assertThat(sample).isIn(0.2f, 0.9f);
+        }
+    }
+
+    @Test
+    void guidedFilterMovesASoftEdgeOntoTheGuidesEdge() {
+        Plane guide = Pictures.plane(120, 40, (x, y) -> x < 60 ? 0.2 : 0.8);
+        Plane soft = Pictures.plane(120, 40, (x, y) -> Math.max(0, Math.min(1, (x - 45) / 30.0)));
+        Plane out = GuidedFilter.fit(guide, soft, 16, 1e-4f).apply(guide);
+        // In the soft input one pixel at the edge makes a thirtieth of the step; on the guide's edge nearly half of it.
+        assertThat(out.at(60, 20) - out.at(59, 20)).isGreaterThan(0.45f);
+    }
+
+    @Test
+    void sizesOfOneShapeAllowForWholePixels() {
+        assertThat(new Size(1000, 667).hasShapeOf(new Size(6000, 4000))).isTrue();
+        assertThat(new Size(6000, 4000).fitting(1000)).isEqualTo(new Size(1000, 667));
+        assertThat(new Size(1000, 750).hasShapeOf(new Size(6000, 4000))).isFalse();
+        assertThatThrownBy(() -> new Size(0, 5)).hasMessageContaining("0x5");
+    }
+
+    @Test
+    void croppingTakesExactlyTheRegion() {
+        Plane numbered = Pictures.plane(10, 10, (x, y) -> y * 10 + x);
+        Plane part = Resample.crop(numbered, new Region(3, 4, 2, 2));
+        assertThat(part.samples()).containsExactly(43, 44, 53, 54);
+        assertThatThrownBy(() -> Resample.crop(numbered, new Region(9, 9, 2, 2)))
+                .isInstanceOf(IllegalArgumentException.class);
+    }
+}

@@ -1,0 +1,129 @@
+package app.yubble.core.refocus;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import app.yubble.core.Pictures;
+import app.yubble.core.focus.SharpBand;
+import app.yubble.core.lens.Aperture;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.recipe.Recipe;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.Test;
+
+class RefocusTest {
+    /** A bright textured wall behind a darker textured disc. */
+    private static final class Scene implements Material {
+        final Picture full = Pictures.grey(
+                1200,
+                800,
+                (x, y) -> onDisc(x, y)
+                        ? 0.2 + 0.1 * Math.sin(x * 0.3)
+                        : 0.6 + 0.3 * Math.sin(x * 0.11) * Math.sin(y * 0.13));
+        final Plane depth = Pictures.plane(1200, 800, (x, y) -> onDisc(x, y) ? 0.8 : 0.2);
+        final AtomicInteger decoded = new AtomicInteger();
+
+        private static boolean onDisc(int x, int y) {
+            return Math.hypot(x - 600, y - 400) < 200;
+        }
+
+        @Override
+        public String id() {
+            return "scene";
+        }
+
+        @Override
+        public Size size() {
+            return full.size();
+        }
+
+        @Override
+        public Picture picture(Size size) {
+            decoded.incrementAndGet();
+            return Resample.toSize(full, size);
+        }
+
+        @Override
+        public Plane depth(DepthChoice.Source source) {
+            return depth;
+        }
+    }
+
+    private final Scene scene = new Scene();
+    private final RefocusLine line = new RefocusLine(new StageCache(1 << 28));
+    private final Recipe recipe = Recipe.INITIAL
+            .withDepth(new DepthChoice(DepthChoice.Source.FILE, false))
+            .withBand(SharpBand.around(0.8, 0.1, 0.02));
+
+    @Test
+    void previewAndDeliveryLookAlike() {
+        Size small = new Size(600, 400);
+        Picture preview = line.render(scene, recipe, small, Progress.NONE);
+        Picture delivery = Resample.toSize(line.render(scene, recipe, scene.size(), Progress.NONE), small);
+        assertThat(Pictures.psnr(preview, delivery)).isGreaterThan(38);
+    }
+
+    @Test
+    void changingTheApertureDoesNotDecodeAgain() {
+        Size size = new Size(300, 200);
+        line.render(scene, recipe, size, Progress.NONE);
+        line.render(scene, recipe.withAperture(Aperture.DEFAULT.withFree(60)), size, Progress.NONE);
+        assertThat(scene.decoded.get()).isEqualTo(1);
+    }
+
+    @Test
+    void aBandOverEverythingReturnsTheSource() {
+        Picture out = line.render(scene, recipe.withBand(SharpBand.EVERYTHING), scene.size(), Progress.NONE);
+        assertThat(out.red().samples()).isEqualTo(scene.full.red().samples());
+    }
+
+    @Test
+    void opacityMixesTheEffectWithThePhoto() {
+        Region region = new Region(0, 0, 200, 200);
+        Picture full = line.render(scene, recipe, scene.size(), region, Progress.NONE);
+        Picture half = line.render(scene, recipe.withOpacity(0.5), scene.size(), region, Progress.NONE);
+        Plane expected = Pictures.plane(
+                200, 200, (x, y) -> (full.red().at(x, y) + scene.full.red().at(x, y)) / 2);
+        assertThat(Pictures.distance(half.red(), expected)).isLessThan(1e-5);
+    }
+
+    @Test
+    void flippingTheDepthSwapsWhatIsSharp() {
+        Recipe flipped = recipe.withDepth(new DepthChoice(DepthChoice.Source.FILE, true));
+        Picture out = line.render(scene, flipped, scene.size(), Progress.NONE);
+        assertThat(out.red().at(50, 50)).isEqualTo(scene.full.red().at(50, 50));
+        assertThat(out.red().at(600, 400)).isNotEqualTo(scene.full.red().at(600, 400));
+    }
+
+    @Test
+    void theCacheHoldsNoMoreThanItsCapacity() {
+        StageCache cache = new StageCache(100);
+        StageKey root = StageKey.root("root");
+        for (int i = 0; i < 10; i++) {
+            cache.get(root.then("stage", i), String.class, text -> 40, () -> "value");
+        }
+        assertThat(cache.heldBytes()).isLessThanOrEqualTo(100);
+        AtomicInteger computed = new AtomicInteger();
+        cache.get(root.then("stage", 9), String.class, text -> 40, () -> "again" + computed.incrementAndGet());
+        cache.get(root.then("stage", 0), String.class, text -> 40, () -> "again" + computed.incrementAndGet());
+        assertThat(computed.get()).as("the newest is kept, the oldest is gone").isEqualTo(1);
+    }
+
+    @Test
+    void aCancelledStageIsComputedAgainByTheNext() {
+        StageCache cache = new StageCache(100);
+        StageKey key = StageKey.root("root").then("stage");
+        assertThatThrownBy(() -> cache.get(key, String.class, text -> 1, () -> {
+                    throw new CancellationException();
+                }))
+                .isInstanceOf(CancellationException.class);
+        assertThat(cache.get(key, String.class, text -> 1, () -> "done")).isEqualTo("done");
+    }
+}
