@@ -1,0 +1,312 @@
+package app.yubble.cli;
+
+import app.yubble.core.focus.DefocusField;
+import app.yubble.core.focus.FocusFinder;
+import app.yubble.core.focus.SharpBand;
+import app.yubble.core.lens.Aperture;
+import app.yubble.core.lens.Disc;
+import app.yubble.core.lens.Glints;
+import app.yubble.core.lens.LensRender;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.recipe.Recipe;
+import app.yubble.core.refocus.Material;
+import app.yubble.core.refocus.RefocusLine;
+import app.yubble.core.refocus.StageCache;
+import app.yubble.media.picture.Camera;
+import app.yubble.media.picture.DecodedPicture;
+import app.yubble.media.picture.PictureWriter;
+import app.yubble.media.recipe.RecipeJson;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Runs one photo through a recipe. */
+@Command(name = "refocus", description = "Refocuses one photo.", mixinStandardHelpOptions = true)
+final class RefocusCommand implements Callable<Integer> {
+    private static final double DEFAULT_QUALITY = 0.94;
+
+    @Spec
+    private CommandSpec spec;
+
+    @Parameters(paramLabel = "PHOTO", description = "JPEG, PNG, TIFF or WebP")
+    private Path photo;
+
+    @Option(
+            names = "-o",
+            paramLabel = "OUT",
+            required = true,
+            description = "the ending says the format: jpg, png, tif")
+    private Path out;
+
+    @Option(names = "--recipe", paramLabel = "FILE.json", description = "start from this recipe")
+    private @Nullable Path recipeFile;
+
+    @Option(names = "--depth", description = "auto or a depth file, white = near")
+    private @Nullable String depth;
+
+    @Option(names = "--depth-flip", description = "the depth file has white far")
+    private boolean depthFlip;
+
+    @Option(names = "--engine", defaultValue = "auto", description = "for --depth auto: auto, cues or ramp")
+    private String engine;
+
+    @Option(names = "--focus", description = "subject, X,Y or X,Y,W,H in pixels, or a nearness such as 0.62")
+    private @Nullable String focus;
+
+    @Option(names = "--band", description = "width of the sharp band in nearness; 0 is a plane")
+    private @Nullable Double band;
+
+    @Option(
+            names = "--radius-per-nearness",
+            description = "pixels of blur radius per unit of nearness outside the band")
+    private @Nullable Double radiusPerNearness;
+
+    @Option(names = "--aperture", description = "f-number")
+    private @Nullable Double aperture;
+
+    @Option(names = "--focal-length", description = "millimetres")
+    private @Nullable Double focalLength;
+
+    @Option(names = "--sensor-width", description = "millimetres")
+    private @Nullable Double sensorWidth;
+
+    @Option(names = "--distance", description = "metres from the lens to the middle of the band")
+    private @Nullable Double distance;
+
+    @Option(names = "--strength", description = "free strength, 0 to 100")
+    private @Nullable Double strength;
+
+    @Option(names = "--disc", paramLabel = "KEY=VALUE,...", description = "blades, curvature, turn")
+    private @Nullable String disc;
+
+    @Option(names = "--glints", description = "0 to 1")
+    private @Nullable Double glints;
+
+    @Option(names = "--max-size", description = "longest side of the output in pixels")
+    private @Nullable Integer maxSize;
+
+    @Option(names = "--timings", description = "one line of JSON with milliseconds for each stage on standard error")
+    private boolean timings;
+
+    private final Map<String, Long> stages = new LinkedHashMap<>();
+    private long stageStart = System.nanoTime();
+
+    @Override
+    public Integer call() throws Exception {
+        PictureWriter.Format format = PictureWriter.Format.ofName(out.toString())
+                .orElseThrow(() -> new WrongUseException("-o: the ending of " + out + " must be jpg, png or tif"));
+        if (aperture != null && strength != null) {
+            throw new WrongUseException("--strength: give either --aperture or --strength, not both");
+        }
+        if (maxSize != null && maxSize < 1) {
+            throw new WrongUseException("--max-size: must be at least 1, found " + maxSize);
+        }
+        Recipe recipe = recipeFile == null
+                ? Recipe.INITIAL
+                : RecipeJson.read(new String(Inputs.bytes(recipeFile), StandardCharsets.UTF_8));
+        DecodedPicture decoded = Inputs.picture(photo);
+        finished("decode");
+        Shot shot = new Shot(decoded.picture(), depthMap(decoded.picture()));
+        finished("depth");
+        Size size = maxSize == null ? shot.size() : shot.size().fitting(maxSize);
+        boolean file = depth != null && !depth.equals("auto");
+        if (depth != null || depthFlip) {
+            recipe = recipe.withDepth(
+                    new DepthChoice(file ? DepthChoice.Source.FILE : DepthChoice.Source.ESTIMATED, depthFlip));
+        }
+        if (recipe.depth().source() == DepthChoice.Source.FILE && !file) {
+            throw new WrongUseException("--depth: the recipe takes depth from a file; name it here");
+        }
+        RefocusLine line = new RefocusLine(new StageCache(Long.MAX_VALUE));
+        Plane nearness = line.nearness(shot, recipe.depth(), size);
+        finished("nearness");
+        recipe = withOptions(
+                recipe,
+                line.picture(shot, size),
+                nearness,
+                size,
+                shot.size(),
+                decoded.origin().camera());
+        Picture result = render(line, shot, recipe, size, nearness);
+        finished("render");
+        Inputs.write(
+                out, to -> PictureWriter.write(result, decoded.origin().withSize(size), format, DEFAULT_QUALITY, to));
+        finished("encode");
+        if (timings) {
+            spec.commandLine()
+                    .getErr()
+                    .println(stages.entrySet().stream()
+                            .map(stage -> "\"" + stage.getKey() + "\":" + stage.getValue())
+                            .collect(Collectors.joining(",", "{", "}")));
+        }
+        return 0;
+    }
+
+    private Plane depthMap(Picture picture) {
+        if (depth == null || depth.equals("auto")) {
+            return Engines.named(engine).estimate(picture, Progress.NONE);
+        }
+        if (depth.equals("camera")) {
+            throw new WrongUseException("--depth: depth stored in the photo cannot be read yet; use auto or a file");
+        }
+        return Inputs.depth(Path.of(depth), picture.size());
+    }
+
+    private Picture render(RefocusLine line, Shot shot, Recipe recipe, Size size, Plane nearness) {
+        if (radiusPerNearness == null) {
+            return line.render(shot, recipe, size, Progress.NONE);
+        }
+        if (!(radiusPerNearness >= 0)) {
+            throw new WrongUseException("--radius-per-nearness: must not be negative, found " + radiusPerNearness);
+        }
+        double scaled = radiusPerNearness * size.width() / shot.size().width();
+        Plane field = DefocusField.of(nearness, recipe.band(), recipe.gain(), scaled);
+        return LensRender.render(line.picture(shot, size), field, recipe.disc(), recipe.glints(), Progress.NONE);
+    }
+
+    private Recipe withOptions(Recipe recipe, Picture picture, Plane nearness, Size size, Size full, Camera camera) {
+        try {
+            Recipe changed = recipe.withAperture(withOptions(recipe.aperture(), camera));
+            if (focus != null || recipeFile == null) {
+                double scale = (double) size.width() / full.width();
+                changed = changed.withBand(band(focus == null ? "subject" : focus, picture, nearness, scale));
+            }
+            if (band != null) {
+                changed =
+                        changed.withBand(SharpBand.around(changed.band().centre(), band, focusFalloff(changed.band())));
+            }
+            if (disc != null) {
+                changed = changed.withDisc(disc(disc));
+            }
+            return glints == null ? changed : changed.withGlints(new Glints(glints));
+        } catch (IllegalArgumentException fault) {
+            throw new WrongUseException(fault.getMessage());
+        }
+    }
+
+    // An exact band is asked for together with exact radii: the falloff would bend them.
+    private double focusFalloff(SharpBand found) {
+        return radiusPerNearness != null ? 0 : found.farFalloff();
+    }
+
+    private Aperture withOptions(Aperture from, Camera camera) {
+        Aperture lens = new Aperture(
+                from.mode(),
+                from.fNumber(),
+                first(
+                        focalLength,
+                        recipeFile == null ? camera.focalLength() : OptionalDouble.empty(),
+                        from.focalLength()),
+                first(
+                        sensorWidth,
+                        recipeFile == null ? camera.sensorWidth() : OptionalDouble.empty(),
+                        from.sensorWidth()),
+                first(distance, recipeFile == null ? camera.distance() : OptionalDouble.empty(), from.distance()),
+                from.strength());
+        if (strength != null) {
+            return lens.withFree(strength);
+        }
+        return aperture == null ? lens : lens.withFNumber(aperture);
+    }
+
+    private static double first(@Nullable Double given, OptionalDouble known, double otherwise) {
+        return given != null ? given : known.orElse(otherwise);
+    }
+
+    private SharpBand band(String wanted, Picture picture, Plane nearness, double scale) {
+        if (wanted.equals("subject")) {
+            return FocusFinder.subject(picture, nearness);
+        }
+        try {
+            double[] numbers = java.util.Arrays.stream(wanted.split(","))
+                    .mapToDouble(Double::parseDouble)
+                    .toArray();
+            switch (numbers.length) {
+                case 1:
+                    if (wanted.contains(".")) {
+                        return SharpBand.around(numbers[0], 0, radiusPerNearness != null ? 0 : FocusFinder.FALLOFF);
+                    }
+                    break;
+                case 2:
+                    return FocusFinder.spot(nearness, numbers[0] * scale, numbers[1] * scale);
+                case 4:
+                    return FocusFinder.patch(
+                            nearness, numbers[0] * scale, numbers[1] * scale, numbers[2] * scale, numbers[3] * scale);
+                default:
+            }
+        } catch (NumberFormatException notNumbers) {
+            // Falls through to the complaint below, which is the same for every wrong form.
+        }
+        throw new WrongUseException(
+                "--focus: must be subject, X,Y, X,Y,W,H or a nearness with a point such as 0.62, found " + wanted);
+    }
+
+    private static Disc disc(String text) {
+        int blades = 0;
+        double curvature = 0;
+        double turn = 0;
+        for (String pair : text.split(",")) {
+            String[] sides = pair.split("=", 2);
+            double value;
+            try {
+                value = Double.parseDouble(sides.length == 2 ? sides[1] : "");
+            } catch (NumberFormatException notANumber) {
+                throw new WrongUseException("--disc: \"" + pair + "\" must be KEY=NUMBER");
+            }
+            switch (sides[0].toLowerCase(Locale.ROOT)) {
+                case "blades" -> blades = (int) value;
+                case "curvature" -> curvature = value;
+                case "turn" -> turn = value;
+                default ->
+                    throw new WrongUseException(
+                            "--disc: there is no \"" + sides[0] + "\"; there are blades, curvature and turn");
+            }
+        }
+        return new Disc(blades, curvature, turn);
+    }
+
+    private void finished(String stage) {
+        long now = System.nanoTime();
+        stages.put(stage, (now - stageStart) / 1_000_000);
+        stageStart = now;
+    }
+
+    /** The photo and its one depth map. */
+    private record Shot(Picture full, Plane map) implements Material {
+        @Override
+        public String id() {
+            return "photo";
+        }
+
+        @Override
+        public Size size() {
+            return full.size();
+        }
+
+        @Override
+        public Picture picture(Size size) {
+            return Resample.toSize(full, size);
+        }
+
+        @Override
+        public Plane depth(DepthChoice.Source source) {
+            return map;
+        }
+    }
+}

@@ -1,0 +1,10 @@
+package app.yubble.cli;
+
+/** An input file that cannot be read; the message names the file and the reason. */
+final class UnreadableInputException extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+
+    UnreadableInputException(String message, Throwable cause) {
+        super(message, cause);
+    }
+}

@@ -1,0 +1,182 @@
+package app.yubble.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
+import app.yubble.media.picture.DecodedPicture;
+import app.yubble.media.picture.PictureReader;
+import app.yubble.media.picture.PictureWriter;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.stream.Stream;
+import javax.imageio.ImageIO;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class YubbleTest {
+    @TempDir
+    Path folder;
+
+    private Path photo;
+    private Path depth;
+    private final StringWriter said = new StringWriter();
+
+    private int run(String... arguments) {
+        return Yubble.run(new PrintWriter(said, true), arguments);
+    }
+
+    /** Fine stripes on everything; the left half is near. */
+    @BeforeEach
+    void makePhoto() throws IOException {
+        photo = folder.resolve("photo.png");
+        depth = folder.resolve("depth.png");
+        BufferedImage image = new BufferedImage(300, 200, BufferedImage.TYPE_INT_RGB);
+        Plane map = new Plane(300, 200);
+        for (int y = 0; y < 200; y++) {
+            for (int x = 0; x < 300; x++) {
+                image.setRGB(x, y, x / 2 % 2 == 0 ? 0x303030 : 0xc0c0c0);
+                map.samples()[y * 300 + x] = x < 150 ? 0.8f : 0.2f;
+            }
+        }
+        ImageIO.write(image, "png", photo.toFile());
+        try (var out = Files.newOutputStream(depth)) {
+            PictureWriter.writeGrey(map, out);
+        }
+    }
+
+    private double contrast(Path file, int x) {
+        Plane plane = PictureReader.DEFAULT.read(Inputs.bytes(file)).picture().red();
+        return Math.abs(plane.at(x, 100) - plane.at(x + 2, 100));
+    }
+
+    @Test
+    void refocusingAtAPixelKeepsItSharpAndBlursTheRest() {
+        Path out = folder.resolve("out.png");
+        assertThat(run(
+                        "refocus",
+                        photo.toString(),
+                        "-o",
+                        out.toString(),
+                        "--depth",
+                        depth.toString(),
+                        "--focus",
+                        "60,100",
+                        "--radius-per-nearness",
+                        "20"))
+                .isZero();
+        assertThat(contrast(out, 60)).isGreaterThan(0.4);
+        assertThat(contrast(out, 240)).isLessThan(0.05);
+        Path other = folder.resolve("other.png");
+        assertThat(run(
+                        "refocus",
+                        photo.toString(),
+                        "-o",
+                        other.toString(),
+                        "--depth",
+                        depth.toString(),
+                        "--focus",
+                        "0.2",
+                        "--band",
+                        "0.1",
+                        "--strength",
+                        "60"))
+                .isZero();
+        assertThat(contrast(other, 60)).isLessThan(0.05);
+        assertThat(contrast(other, 240)).isGreaterThan(0.4);
+    }
+
+    @Test
+    void depthHasThePhotosSizeAndSixteenBits() {
+        Path out = folder.resolve("map.png");
+        assertThat(run("depth", photo.toString(), "-o", out.toString(), "--engine", "ramp"))
+                .isZero();
+        BufferedImage map = PictureReader.DEFAULT.readRaw(Inputs.bytes(out));
+        assertThat(map.getWidth()).isEqualTo(300);
+        assertThat(map.getColorModel().getComponentSize(0)).isEqualTo(16);
+        assertThat(map.getRaster().getSample(150, 190, 0))
+                .isGreaterThan(map.getRaster().getSample(150, 10, 0));
+    }
+
+    @Test
+    void outputIsFittedAndTimingsAreJson() {
+        Path out = folder.resolve("out.jpg");
+        assertThat(run("refocus", photo.toString(), "-o", out.toString(), "--max-size", "120", "--timings"))
+                .isZero();
+        DecodedPicture result = PictureReader.DEFAULT.read(Inputs.bytes(out));
+        assertThat(result.picture().size()).isEqualTo(new Size(120, 80));
+        assertThat(said.toString()).matches("(?s)\\{\"decode\":\\d+,.*\"encode\":\\d+}\\s*");
+    }
+
+    @Test
+    void wrongUseIsCodeTwoAndNamesTheOption() {
+        String out = folder.resolve("out.png").toString();
+        assertThat(run("refocus", photo.toString(), "-o", out, "--focus", "left"))
+                .isEqualTo(2);
+        assertThat(said.toString()).contains("--focus");
+        assertThat(run("refocus", photo.toString(), "-o", out, "--disc", "blades=4"))
+                .isEqualTo(2);
+        assertThat(run("refocus", photo.toString(), "-o", out, "--aperture", "zero"))
+                .isEqualTo(2);
+        assertThat(said.toString()).contains("--aperture");
+        assertThat(run("refocus", photo.toString())).isEqualTo(2);
+        assertThat(run(
+                        "refocus",
+                        photo.toString(),
+                        "-o",
+                        folder.resolve("out.bmp").toString()))
+                .isEqualTo(2);
+        assertThat(run("depth", photo.toString(), "-o", out, "--engine", "magic"))
+                .isEqualTo(2);
+        assertThat(run()).isEqualTo(2);
+        assertThat(Files.exists(Path.of(out))).isFalse();
+    }
+
+    @Test
+    void inputThatCannotBeReadIsCodeThreeAndNamesTheFile() throws IOException {
+        Path text = Files.writeString(folder.resolve("notes.jpg"), "not a picture at all");
+        Path out = folder.resolve("out.png");
+        assertThat(run("refocus", text.toString(), "-o", out.toString())).isEqualTo(3);
+        assertThat(said.toString()).contains("notes.jpg").contains("not a picture");
+        assertThat(run("depth", folder.resolve("missing.jpg").toString(), "-o", out.toString()))
+                .isEqualTo(3);
+        Path square = folder.resolve("square.png");
+        ImageIO.write(new BufferedImage(50, 50, BufferedImage.TYPE_BYTE_GRAY), "png", square.toFile());
+        assertThat(run("refocus", photo.toString(), "-o", out.toString(), "--depth", square.toString()))
+                .isEqualTo(3);
+        assertThat(said.toString()).contains("square.png").contains("50x50");
+        try (Stream<Path> files = Files.list(folder)) {
+            assertThat(files.map(file -> file.getFileName().toString())).noneMatch(name -> name.endsWith(".part"));
+        }
+        assertThat(Files.exists(out)).isFalse();
+    }
+
+    @Test
+    void aRecipeOfAnUnknownVersionIsRefused() throws IOException {
+        Path recipe = Files.writeString(folder.resolve("r.json"), "{\"format\":\"yubble-recipe\",\"version\":9}");
+        assertThat(run(
+                        "refocus",
+                        photo.toString(),
+                        "-o",
+                        folder.resolve("o.png").toString(),
+                        "--recipe",
+                        recipe.toString()))
+                .isEqualTo(2);
+        assertThat(said.toString()).contains("version 9");
+    }
+
+    @Test
+    void aResultThatCannotBeWrittenIsCodeOne() {
+        assertThat(run(
+                        "depth",
+                        photo.toString(),
+                        "-o",
+                        folder.resolve("no/such/folder/out.png").toString()))
+                .isEqualTo(1);
+    }
+}

@@ -1,0 +1,321 @@
+package app.yubble.media.picture;
+
+import app.yubble.core.raster.Bands;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Size;
+import com.drew.imaging.ImageMetadataReader;
+import com.drew.imaging.ImageProcessingException;
+import com.drew.metadata.Metadata;
+import com.drew.metadata.exif.ExifIFD0Directory;
+import com.drew.metadata.exif.ExifSubIFDDirectory;
+import java.awt.color.ColorSpace;
+import java.awt.color.ICC_ColorSpace;
+import java.awt.color.ICC_Profile;
+import java.awt.image.BufferedImage;
+import java.awt.image.ColorConvertOp;
+import java.awt.image.IndexColorModel;
+import java.awt.image.Raster;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Iterator;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import javax.imageio.ImageIO;
+import javax.imageio.ImageReader;
+import javax.imageio.stream.ImageInputStream;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Reads picture files as specified in the package documentation.
+ *
+ * @param mostPixels pictures that claim more are refused before they are decoded
+ */
+public record PictureReader(long mostPixels) {
+    /** 120 megapixels. */
+    public static final PictureReader DEFAULT = new PictureReader(120_000_000L);
+
+    private static final double FULL_FRAME_WIDTH = 36;
+
+    static {
+        ImageIO.setUseCache(false);
+    }
+
+    /** Size and metadata of a file, without its pixels. */
+    public Origin inspect(byte[] file) {
+        try (ImageInputStream in = stream(file)) {
+            ImageReader reader = reader(file, in);
+            try {
+                return origin(file, reader);
+            } finally {
+                reader.dispose();
+            }
+        } catch (IOException | RuntimeException e) {
+            throw unreadable(e);
+        }
+    }
+
+    public DecodedPicture read(Path file) throws IOException {
+        return read(Files.readAllBytes(file));
+    }
+
+    /** Decodes the whole file or refuses it. */
+    public DecodedPicture read(byte[] file) {
+        try (ImageInputStream in = stream(file)) {
+            ImageReader reader = reader(file, in);
+            try {
+                Origin origin = origin(file, reader);
+                int turn = orientation(file);
+                return decoded(whole(reader), origin, turn);
+            } finally {
+                reader.dispose();
+            }
+        } catch (IOException | RuntimeException e) {
+            throw unreadable(e);
+        } catch (OutOfMemoryError e) {
+            throw new UnreadablePictureException("the picture needs more memory than there is");
+        }
+    }
+
+    /** The samples as they stand in the file, in [0,1], without tone curve: for depth maps. */
+    public BufferedImage readRaw(byte[] file) {
+        try (ImageInputStream in = stream(file)) {
+            ImageReader reader = reader(file, in);
+            try {
+                claimedSize(reader);
+                return withoutPalette(whole(reader));
+            } finally {
+                reader.dispose();
+            }
+        } catch (IOException | RuntimeException e) {
+            throw unreadable(e);
+        }
+    }
+
+    private static ImageInputStream stream(byte[] file) throws IOException {
+        if (file.length == 0) {
+            throw new UnreadablePictureException("the file is empty");
+        }
+        if (formatOf(file).equals(Optional.of("WebP")) && Blocks.riffLength(file) > file.length) {
+            throw new UnreadablePictureException(
+                    "the file is cut off: " + file.length + " bytes of " + Blocks.riffLength(file) + " are there");
+        }
+        // Readers would convert a JPEG with a profile to sRGB; without it they return the file's own values.
+        boolean rgb = formatOf(file).equals(Optional.of("JPEG")) && Blocks.jpegComponents(file) <= 3;
+        return ImageIO.createImageInputStream(new ByteArrayInputStream(rgb ? Blocks.withoutJpegProfile(file) : file));
+    }
+
+    private static UnreadablePictureException unreadable(Exception e) {
+        if (e instanceof UnreadablePictureException already) {
+            return already;
+        }
+        String detail = Optional.ofNullable(e.getMessage()).orElse(e.getClass().getSimpleName());
+        return new UnreadablePictureException("the file is cut off or damaged (" + detail + ")", e);
+    }
+
+    private static ImageReader reader(byte[] file, ImageInputStream in) {
+        String format = formatOf(file)
+                .orElseThrow(() ->
+                        new UnreadablePictureException("not a picture that Yubble reads (JPEG, PNG, TIFF, WebP)"));
+        Iterator<ImageReader> readers = ImageIO.getImageReadersByFormatName(format.toLowerCase(Locale.ROOT));
+        // The platform's JPEG reader says when a file is cut off; the library's can read CMYK.
+        boolean own = format.equals("JPEG") && Blocks.jpegComponents(file) <= 3;
+        ImageReader reader = null;
+        while (readers.hasNext()) {
+            ImageReader candidate = readers.next();
+            if (reader == null || own && candidate.getClass().getName().startsWith("com.sun.")) {
+                reader = candidate;
+            }
+        }
+        if (reader == null) {
+            throw new UnreadablePictureException("no reader for " + format + " files is installed");
+        }
+        reader.setInput(in, true, false);
+        return reader;
+    }
+
+    /** By the first bytes, never by the name. */
+    static Optional<String> formatOf(byte[] file) {
+        if (file.length < 12) {
+            return Optional.empty();
+        }
+        int head = (file[0] & 0xff) << 24 | (file[1] & 0xff) << 16 | (file[2] & 0xff) << 8 | file[3] & 0xff;
+        if (head >>> 8 == 0xffd8ff) {
+            return Optional.of("JPEG");
+        }
+        if (head == 0x89504e47) {
+            return Optional.of("PNG");
+        }
+        if (head == 0x49492a00 || head == 0x4d4d002a) {
+            return Optional.of("TIFF");
+        }
+        if (head == 0x52494646 && file[8] == 'W' && file[9] == 'E' && file[10] == 'B' && file[11] == 'P') {
+            return Optional.of("WebP");
+        }
+        return Optional.empty();
+    }
+
+    private Size claimedSize(ImageReader reader) throws IOException {
+        long width = reader.getWidth(0);
+        long height = reader.getHeight(0);
+        if (width < 1 || height < 1) {
+            throw new UnreadablePictureException("the file says it is " + width + " x " + height + " pixels");
+        }
+        if (width * height > mostPixels) {
+            throw new UnreadablePictureException(String.format(
+                    Locale.ROOT,
+                    "the file says it is %d x %d pixels, %.0f megapixels; the limit is %.0f",
+                    width,
+                    height,
+                    width * height / 1e6,
+                    mostPixels / 1e6));
+        }
+        return new Size((int) width, (int) height);
+    }
+
+    private static BufferedImage whole(ImageReader reader) throws IOException {
+        String[] warnings = {""};
+        reader.addIIOReadWarningListener((source, warning) -> warnings[0] += warning + " ");
+        BufferedImage image = reader.read(0);
+        String said = warnings[0].toLowerCase(Locale.ROOT);
+        if (said.contains("premature end") || said.contains("truncated") || said.contains("corrupt")) {
+            throw new UnreadablePictureException("the file is cut off or damaged (" + warnings[0].strip() + ")");
+        }
+        return image;
+    }
+
+    private Origin origin(byte[] file, ImageReader reader) throws IOException {
+        Size size = claimedSize(reader);
+        String format = formatOf(file).orElseThrow();
+        Blocks blocks = Blocks.find(file, format);
+        Optional<ToneCurve> curve = Optional.ofNullable(blocks.profile()).flatMap(ToneCurve::ofProfile);
+        Size upright = orientation(file) >= 5 ? new Size(size.height(), size.width()) : size;
+        return new Origin(
+                format,
+                upright,
+                curve.isPresent() ? blocks.profile() : null,
+                curve.orElse(ToneCurve.SRGB),
+                Optional.ofNullable(blocks.exif()).flatMap(ExifBlock::parse).orElse(null),
+                camera(file));
+    }
+
+    private DecodedPicture decoded(BufferedImage read, Origin origin, int turn) {
+        BufferedImage image = withoutPalette(read);
+        ColorSpace space = image.getColorModel().getColorSpace();
+        boolean plain = space.getType() == ColorSpace.TYPE_RGB || space.getType() == ColorSpace.TYPE_GRAY;
+        byte[] profile = origin.profile();
+        ToneCurve curve = origin.curve();
+        if (!plain || profile == null && hasTables(space)) {
+            image = new ColorConvertOp(ColorSpace.getInstance(ColorSpace.CS_sRGB), null)
+                    .filter(image, new BufferedImage(image.getWidth(), image.getHeight(), BufferedImage.TYPE_INT_RGB));
+            profile = null;
+            curve = ToneCurve.SRGB;
+        }
+        Picture picture = linear(image, curve, origin.size(), turn);
+        return new DecodedPicture(
+                picture, new Origin(origin.format(), origin.size(), profile, curve, origin.exif(), origin.camera()));
+    }
+
+    // An RGB space that is neither sRGB nor described by a curve per channel.
+    private static boolean hasTables(ColorSpace space) {
+        if (space.isCS_sRGB() || space.getType() != ColorSpace.TYPE_RGB || !(space instanceof ICC_ColorSpace icc)) {
+            return false;
+        }
+        ICC_Profile profile = icc.getProfile();
+        return ToneCurve.ofProfile(profile.getData()).isEmpty();
+    }
+
+    private static BufferedImage withoutPalette(BufferedImage image) {
+        if (image.getColorModel() instanceof IndexColorModel palette) {
+            return palette.convertToIntDiscrete(image.getRaster(), palette.hasAlpha());
+        }
+        return image;
+    }
+
+    private static Picture linear(BufferedImage image, ToneCurve curve, Size upright, int turn) {
+        Raster raster = image.getRaster();
+        int bands = raster.getNumBands();
+        int bits = image.getColorModel().getComponentSize(0);
+        int most = (1 << bits) - 1;
+        boolean grey = bands < 3;
+        int alphaBand = image.getColorModel().hasAlpha() ? bands - 1 : -1;
+        boolean premultiplied = image.isAlphaPremultiplied();
+        float[][] decode = {curve.decoding(0, most), curve.decoding(1, most), curve.decoding(2, most)};
+        Picture out = Picture.blank(upright);
+        float[][] planes = {
+            out.red().samples(), out.green().samples(), out.blue().samples()
+        };
+        int width = image.getWidth();
+        int height = image.getHeight();
+        Bands.ofRows(height, (from, to) -> {
+            int[] row = new int[width * bands];
+            for (int y = from; y < to; y++) {
+                raster.getPixels(raster.getMinX(), raster.getMinY() + y, width, 1, row);
+                for (int x = 0; x < width; x++) {
+                    int at = turned(x, y, width, height, turn);
+                    float cover = alphaBand < 0 || premultiplied ? 1 : row[x * bands + alphaBand] / (float) most;
+                    for (int c = 0; c < 3; c++) {
+                        planes[c][at] = decode[c][row[x * bands + (grey ? 0 : c)]] * cover;
+                    }
+                }
+            }
+        });
+        return out;
+    }
+
+    /** Where pixel (x, y) of the file goes in the upright picture; {@code turn} is the EXIF orientation 1 to 8. */
+    private static int turned(int x, int y, int width, int height, int turn) {
+        return switch (turn) {
+            case 2 -> y * width + (width - 1 - x);
+            case 3 -> (height - 1 - y) * width + (width - 1 - x);
+            case 4 -> (height - 1 - y) * width + x;
+            case 5 -> x * height + y;
+            case 6 -> x * height + (height - 1 - y);
+            case 7 -> (width - 1 - x) * height + (height - 1 - y);
+            case 8 -> (width - 1 - x) * height + y;
+            default -> y * width + x;
+        };
+    }
+
+    private static @Nullable Metadata metadata(byte[] file) {
+        try {
+            return ImageMetadataReader.readMetadata(new ByteArrayInputStream(file), file.length);
+        } catch (ImageProcessingException | IOException | RuntimeException broken) {
+            // Damaged metadata does not spoil a picture that decodes.
+            return null;
+        }
+    }
+
+    private static int orientation(byte[] file) {
+        Metadata metadata = metadata(file);
+        ExifIFD0Directory main = metadata == null ? null : metadata.getFirstDirectoryOfType(ExifIFD0Directory.class);
+        Integer turn = main == null ? null : main.getInteger(ExifIFD0Directory.TAG_ORIENTATION);
+        return turn == null || turn < 1 || turn > 8 ? 1 : turn;
+    }
+
+    private static Camera camera(byte[] file) {
+        Metadata metadata = metadata(file);
+        ExifSubIFDDirectory exif =
+                metadata == null ? null : metadata.getFirstDirectoryOfType(ExifSubIFDDirectory.class);
+        if (exif == null) {
+            return Camera.UNKNOWN;
+        }
+        OptionalDouble focal = positive(exif, ExifSubIFDDirectory.TAG_FOCAL_LENGTH);
+        OptionalDouble equivalent = positive(exif, ExifSubIFDDirectory.TAG_35MM_FILM_EQUIV_FOCAL_LENGTH);
+        OptionalDouble sensor = focal.isPresent() && equivalent.isPresent()
+                ? OptionalDouble.of(FULL_FRAME_WIDTH * focal.getAsDouble() / equivalent.getAsDouble())
+                : OptionalDouble.empty();
+        return new Camera(
+                focal,
+                sensor,
+                positive(exif, ExifSubIFDDirectory.TAG_FNUMBER),
+                positive(exif, ExifSubIFDDirectory.TAG_SUBJECT_DISTANCE));
+    }
+
+    private static OptionalDouble positive(ExifSubIFDDirectory exif, int tag) {
+        Double value = exif.getDoubleObject(tag);
+        return value == null || !(value > 0) || value.isInfinite() ? OptionalDouble.empty() : OptionalDouble.of(value);
+    }
+}

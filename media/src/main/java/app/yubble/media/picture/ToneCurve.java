@@ -1,0 +1,146 @@
+package app.yubble.media.picture;
+
+import java.nio.ByteBuffer;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * From code values to linear light and back, for each of three channels.
+ *
+ * <p>Read from the {@code rTRC}, {@code gTRC} and {@code bTRC} tags of an ICC profile (ICC.1:2022, sections 10.6 and
+ * 10.18: sampled curves and parametric curves), or the sRGB curve of IEC 61966-2-1.
+ */
+public final class ToneCurve {
+    public static final ToneCurve SRGB = new ToneCurve(new Channel[] {srgb(), srgb(), srgb()});
+
+    private static final int STEPS = 1 << 16;
+    private static final int MOST_TAGS = 200;
+
+    private final Channel[] channels;
+
+    private ToneCurve(Channel[] channels) {
+        this.channels = channels;
+    }
+
+    /** Linear light at a code value in [0,1]. */
+    @FunctionalInterface
+    private interface Channel {
+        double linear(double code);
+    }
+
+    private static Channel srgb() {
+        return code -> code <= 0.04045 ? code / 12.92 : Math.pow((code + 0.055) / 1.055, 2.4);
+    }
+
+    /** The curves of an RGB profile; empty when it has none (tables only) or is not an RGB profile. */
+    public static Optional<ToneCurve> ofProfile(byte[] profile) {
+        try {
+            ByteBuffer icc = ByteBuffer.wrap(profile);
+            if (profile.length < 132 || icc.getInt(16) != tag("RGB ")) {
+                return Optional.empty();
+            }
+            Map<Integer, Integer> offsets = new HashMap<>();
+            int count = Math.min(MOST_TAGS, icc.getInt(128));
+            for (int i = 0; i < count; i++) {
+                offsets.put(icc.getInt(132 + 12 * i), icc.getInt(136 + 12 * i));
+            }
+            Channel[] channels = new Channel[3];
+            for (int c = 0; c < 3; c++) {
+                Integer offset = offsets.get(tag("rgb".charAt(c) + "TRC"));
+                if (offset == null) {
+                    return Optional.empty();
+                }
+                channels[c] = channel(icc, offset);
+            }
+            return Optional.of(new ToneCurve(channels));
+        } catch (IndexOutOfBoundsException | IllegalArgumentException broken) {
+            return Optional.empty();
+        }
+    }
+
+    private static int tag(String name) {
+        return name.charAt(0) << 24 | name.charAt(1) << 16 | name.charAt(2) << 8 | name.charAt(3);
+    }
+
+    private static Channel channel(ByteBuffer icc, int at) {
+        int type = icc.getInt(at);
+        if (type == tag("curv")) {
+            int count = icc.getInt(at + 8);
+            if (count == 0) {
+                return code -> code;
+            }
+            if (count == 1) {
+                double gamma = (icc.getShort(at + 12) & 0xffff) / 256.0;
+                return code -> Math.pow(code, gamma);
+            }
+            if (count < 0 || count > STEPS) {
+                throw new IllegalArgumentException("a curve of " + count + " points");
+            }
+            double[] points = new double[count];
+            for (int i = 0; i < count; i++) {
+                points[i] = (icc.getShort(at + 12 + 2 * i) & 0xffff) / 65535.0;
+            }
+            return code -> {
+                double position = code * (points.length - 1);
+                int before = Math.min(points.length - 2, (int) position);
+                return points[before] + (position - before) * (points[before + 1] - points[before]);
+            };
+        }
+        if (type == tag("para")) {
+            return parametric(icc, at);
+        }
+        throw new IllegalArgumentException("a curve of an unknown type");
+    }
+
+    private static Channel parametric(ByteBuffer icc, int at) {
+        int[] parameterCounts = {1, 3, 4, 5, 7};
+        int kind = icc.getShort(at + 8);
+        double[] p = new double[7];
+        for (int i = 0; i < parameterCounts[kind]; i++) {
+            p[i] = icc.getInt(at + 12 + 4 * i) / 65536.0;
+        }
+        double g = p[0];
+        double a = kind == 0 ? 1 : p[1];
+        double b = p[2];
+        double c = kind >= 3 ? p[3] : 0;
+        double d = kind >= 3 ? p[4] : 0;
+        double e = kind == 4 ? p[5] : kind == 2 ? p[3] : 0;
+        double f = kind == 4 ? p[6] : kind == 2 ? p[3] : 0;
+        double from = kind >= 3 ? d : kind == 0 ? 0 : -b / a;
+        return code -> code >= from ? Math.pow(Math.max(0, a * code + b), g) + e : c * code + f;
+    }
+
+    /** Linear light for each code value from 0 to {@code most}, for channel 0 red, 1 green, 2 blue. */
+    float[] decoding(int channel, int most) {
+        float[] table = new float[most + 1];
+        for (int i = 0; i <= most; i++) {
+            table[i] = (float) channels[channel].linear((double) i / most);
+        }
+        return table;
+    }
+
+    /**
+     * Code values in [0,1] for linear light in equal steps of its square root: entry i is for {@code (i / n)^2}.
+     * The square root spends the entries where curves are steep.
+     */
+    float[] encoding(int channel) {
+        double[] linear = new double[STEPS];
+        for (int i = 0; i < STEPS; i++) {
+            linear[i] = channels[channel].linear(i / (STEPS - 1.0));
+        }
+        float[] table = new float[STEPS / 4 + 1];
+        int at = 0;
+        for (int i = 0; i < table.length; i++) {
+            double root = (double) i / (table.length - 1);
+            double wanted = root * root;
+            while (at < STEPS - 2 && linear[at + 1] < wanted) {
+                at++;
+            }
+            double span = linear[at + 1] - linear[at];
+            double within = span <= 0 ? 0 : Math.max(0, Math.min(1, (wanted - linear[at]) / span));
+            table[i] = (float) ((at + within) / (STEPS - 1));
+        }
+        return table;
+    }
+}

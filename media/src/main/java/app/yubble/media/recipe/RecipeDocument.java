@@ -1,0 +1,190 @@
+package app.yubble.media.recipe;
+
+import app.yubble.core.focus.Gain;
+import app.yubble.core.focus.SharpBand;
+import app.yubble.core.lens.Aperture;
+import app.yubble.core.lens.Disc;
+import app.yubble.core.lens.Glints;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.recipe.Recipe;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A recipe as it stands in a file or a request. A part that is missing has its default; see docs/formats.md.
+ *
+ * @param format always {@code yubble-recipe}
+ * @param version of the format; 1
+ */
+public record RecipeDocument(
+        @Nullable String format,
+        @Nullable Integer version,
+        @Nullable DepthPart depth,
+        @Nullable BandPart band,
+        @Nullable AperturePart aperture,
+        @Nullable GainPart gain,
+        @Nullable DiscPart disc,
+        @Nullable Double glints,
+        @Nullable Double opacity) {
+    public static final String FORMAT = "yubble-recipe";
+
+    /** {@code source} is {@code estimated} or {@code file}. */
+    public record DepthPart(
+            @Nullable String source, @Nullable Boolean flip) {}
+
+    /** See {@link SharpBand}. */
+    public record BandPart(
+            @Nullable Double near,
+            @Nullable Double far,
+            @Nullable Double nearFalloff,
+            @Nullable Double farFalloff) {}
+
+    /** See {@link Aperture}; {@code mode} is {@code f-number} or {@code free}. */
+    public record AperturePart(
+            @Nullable String mode,
+            @Nullable Double fNumber,
+            @Nullable Double focalLength,
+            @Nullable Double sensorWidth,
+            @Nullable Double distance,
+            @Nullable Double strength) {}
+
+    /** See {@link Gain}. */
+    public record GainPart(@Nullable Double front, @Nullable Double behind) {}
+
+    /** See {@link Disc}. */
+    public record DiscPart(
+            @Nullable Integer blades,
+            @Nullable Double curvature,
+            @Nullable Double turn) {}
+
+    public static RecipeDocument of(Recipe recipe) {
+        SharpBand band = recipe.band();
+        Aperture aperture = recipe.aperture();
+        return new RecipeDocument(
+                FORMAT,
+                Recipe.FORMAT_VERSION,
+                new DepthPart(
+                        recipe.depth().source().name().toLowerCase(Locale.ROOT),
+                        recipe.depth().flip()),
+                new BandPart(band.near(), band.far(), band.nearFalloff(), band.farFalloff()),
+                new AperturePart(
+                        aperture.mode() == Aperture.Mode.FREE ? "free" : "f-number",
+                        aperture.fNumber(),
+                        aperture.focalLength(),
+                        aperture.sensorWidth(),
+                        aperture.distance(),
+                        aperture.strength()),
+                new GainPart(recipe.gain().front(), recipe.gain().behind()),
+                new DiscPart(
+                        recipe.disc().blades(),
+                        recipe.disc().curvature(),
+                        recipe.disc().turn()),
+                recipe.glints().strength(),
+                recipe.opacity());
+    }
+
+    /**
+     * The recipe.
+     *
+     * @throws BadRecipeException with all faults
+     */
+    public Recipe toRecipe() {
+        if (!FORMAT.equals(format)) {
+            throw new BadRecipeException(List.of("not a recipe: \"format\" must be \"" + FORMAT + "\""));
+        }
+        if (version == null || version != Recipe.FORMAT_VERSION) {
+            throw new BadRecipeException(List.of(
+                    "recipe version " + version + " is not known; this Yubble reads version " + Recipe.FORMAT_VERSION));
+        }
+        Recipe initial = Recipe.INITIAL;
+        List<String> faults = new ArrayList<>();
+        DepthChoice depthChoice = part(faults, initial.depth(), this::depthChoice);
+        SharpBand sharpBand = part(faults, initial.band(), this::sharpBand);
+        Aperture lensAperture = part(faults, initial.aperture(), this::lensAperture);
+        Gain sides = part(
+                faults,
+                initial.gain(),
+                () -> gain == null ? Gain.EVEN : new Gain(or(gain.front, 1), or(gain.behind, 1)));
+        Disc shape = part(
+                faults,
+                initial.disc(),
+                () -> disc == null
+                        ? Disc.ROUND
+                        : new Disc(disc.blades == null ? 0 : disc.blades, or(disc.curvature, 0), or(disc.turn, 0)));
+        Glints lift = part(
+                faults,
+                initial.glints(),
+                () -> new Glints(or(glints, initial.glints().strength())));
+        Recipe whole = part(
+                faults,
+                initial,
+                () -> new Recipe(depthChoice, sharpBand, lensAperture, sides, shape, lift, or(opacity, 1)));
+        if (!faults.isEmpty()) {
+            throw new BadRecipeException(faults);
+        }
+        return whole;
+    }
+
+    private DepthChoice depthChoice() {
+        if (depth == null || depth.source == null) {
+            return new DepthChoice(DepthChoice.Source.ESTIMATED, depth != null && Boolean.TRUE.equals(depth.flip));
+        }
+        for (DepthChoice.Source source : DepthChoice.Source.values()) {
+            if (source.name().toLowerCase(Locale.ROOT).equals(depth.source)) {
+                return new DepthChoice(source, Boolean.TRUE.equals(depth.flip));
+            }
+        }
+        throw new IllegalArgumentException(
+                "depth source must be \"estimated\" or \"file\", found \"" + depth.source + "\"");
+    }
+
+    private SharpBand sharpBand() {
+        SharpBand all = Recipe.INITIAL.band();
+        return band == null
+                ? all
+                : new SharpBand(
+                        or(band.near, all.near()),
+                        or(band.far, all.far()),
+                        or(band.nearFalloff, all.nearFalloff()),
+                        or(band.farFalloff, all.farFalloff()));
+    }
+
+    private Aperture lensAperture() {
+        Aperture usual = Aperture.DEFAULT;
+        if (aperture == null) {
+            return usual;
+        }
+        Aperture.Mode mode;
+        if (aperture.mode == null || aperture.mode.equals("f-number")) {
+            mode = Aperture.Mode.F_NUMBER;
+        } else if (aperture.mode.equals("free")) {
+            mode = Aperture.Mode.FREE;
+        } else {
+            throw new IllegalArgumentException(
+                    "aperture mode must be \"f-number\" or \"free\", found \"" + aperture.mode + "\"");
+        }
+        return new Aperture(
+                mode,
+                or(aperture.fNumber, usual.fNumber()),
+                or(aperture.focalLength, usual.focalLength()),
+                or(aperture.sensorWidth, usual.sensorWidth()),
+                or(aperture.distance, usual.distance()),
+                or(aperture.strength, usual.strength()));
+    }
+
+    private static double or(@Nullable Double value, double otherwise) {
+        return value == null ? otherwise : value;
+    }
+
+    private static <T> T part(List<String> faults, T otherwise, Supplier<T> made) {
+        try {
+            return made.get();
+        } catch (IllegalArgumentException fault) {
+            faults.add(fault.getMessage());
+            return otherwise;
+        }
+    }
+}

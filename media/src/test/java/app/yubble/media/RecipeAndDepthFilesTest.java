@@ -1,0 +1,107 @@
+package app.yubble.media;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+import static org.assertj.core.api.Assertions.within;
+
+import app.yubble.core.depth.DepthShapeException;
+import app.yubble.core.focus.Gain;
+import app.yubble.core.focus.SharpBand;
+import app.yubble.core.lens.Aperture;
+import app.yubble.core.lens.Disc;
+import app.yubble.core.lens.Glints;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.recipe.Recipe;
+import app.yubble.media.depthfile.DepthFileReader;
+import app.yubble.media.picture.PictureReader;
+import app.yubble.media.picture.PictureWriter;
+import app.yubble.media.picture.UnreadablePictureException;
+import app.yubble.media.recipe.BadRecipeException;
+import app.yubble.media.recipe.RecipeJson;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import javax.imageio.ImageIO;
+import org.junit.jupiter.api.Test;
+
+class RecipeAndDepthFilesTest {
+    @Test
+    void aRecipeComesBackAsItWasWritten() {
+        Recipe recipe = new Recipe(
+                new DepthChoice(DepthChoice.Source.FILE, true),
+                new SharpBand(0.7, 0.55, 0.02, 0.1),
+                new Aperture(Aperture.Mode.FREE, 1.4, 85, 23.5, 1.75, 62),
+                new Gain(0.5, 1.5),
+                new Disc(7, 0.4, 12),
+                new Glints(0.6),
+                0.8);
+        assertThat(RecipeJson.read(RecipeJson.write(recipe))).isEqualTo(recipe);
+    }
+
+    @Test
+    void whatIsMissingHasItsDefault() {
+        assertThat(RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":1}"))
+                .isEqualTo(Recipe.INITIAL);
+    }
+
+    @Test
+    void anUnknownVersionIsRefusedByNumber() {
+        assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":7}"))
+                .isInstanceOf(BadRecipeException.class)
+                .hasMessageContaining("version 7");
+        assertThatThrownBy(() -> RecipeJson.read("{}")).hasMessageContaining("not a recipe");
+        assertThatThrownBy(() -> RecipeJson.read("{\"format\":")).hasMessageContaining("not valid JSON");
+        assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":1,\"blurriness\":3}"))
+                .hasMessageContaining("blurriness");
+    }
+
+    @Test
+    void allFaultsAreNamedAtOnce() {
+        BadRecipeException fault = catchThrowableOfType(
+                BadRecipeException.class,
+                () -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":1,\"band\":{\"near\":1.5},"
+                        + "\"aperture\":{\"fNumber\":0},\"disc\":{\"blades\":3},\"opacity\":2}"));
+        assertThat(fault.faults()).hasSize(4);
+        assertThat(fault.faults().get(0)).contains("1.5");
+    }
+
+    @Test
+    void aGreyDepthFileKeepsSixteenBits() throws IOException {
+        Plane plane = new Plane(300, 200);
+        for (int i = 0; i < plane.samples().length; i++) {
+            plane.samples()[i] = i / (float) plane.samples().length;
+        }
+        ByteArrayOutputStream file = new ByteArrayOutputStream();
+        PictureWriter.writeGrey(plane, file);
+        Plane back = new DepthFileReader(PictureReader.DEFAULT).read(file.toByteArray(), new Size(600, 400));
+        for (int i = 0; i < plane.samples().length; i += 101) {
+            assertThat(back.samples()[i]).isCloseTo(plane.samples()[i], within(1e-5f));
+        }
+    }
+
+    @Test
+    void aColourDepthFileIsTheMeanOfItsChannels() throws IOException {
+        BufferedImage image = new BufferedImage(30, 20, BufferedImage.TYPE_INT_RGB);
+        image.setRGB(4, 5, 0xff8000);
+        ByteArrayOutputStream file = new ByteArrayOutputStream();
+        ImageIO.write(image, "png", file);
+        Plane back = new DepthFileReader(PictureReader.DEFAULT).read(file.toByteArray(), new Size(30, 20));
+        assertThat(back.at(4, 5)).isCloseTo((255 + 128) / (3 * 255f), within(1e-5f));
+        assertThat(back.at(0, 0)).isZero();
+    }
+
+    @Test
+    void aDepthFileThatCannotBelongIsRefused() throws IOException {
+        DepthFileReader reader = new DepthFileReader(PictureReader.DEFAULT);
+        ByteArrayOutputStream file = new ByteArrayOutputStream();
+        PictureWriter.writeGrey(Plane.filled(new Size(30, 20), 0.5f), file);
+        assertThatThrownBy(() -> reader.read(file.toByteArray(), new Size(400, 400)))
+                .isInstanceOf(DepthShapeException.class);
+        assertThatThrownBy(() -> reader.read(file.toByteArray(), new Size(600, 400)))
+                .isInstanceOf(UnreadablePictureException.class)
+                .hasMessageContaining("equal");
+    }
+}
