@@ -295,6 +295,11 @@ final class RefocusCommand implements Callable<Integer> {
         }
 
         @Override
+        public String depthId(DepthChoice.Source source) {
+            return "depth";
+        }
+
+        @Override
         public Size size() {
             return full.size();
         }

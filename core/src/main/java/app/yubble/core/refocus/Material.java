@@ -7,8 +7,11 @@ import app.yubble.core.recipe.DepthChoice;
 
 /** What a line starts from: a shot's picture and its depth maps. */
 public interface Material {
-    /** Identifies picture and depth maps for good: different content has a different id. */
+    /** Identifies the picture for good: different content has a different id. */
     String id();
+
+    /** Identifies the depth map of this source for good. */
+    String depthId(DepthChoice.Source source);
 
     /** Size of the full picture, upright. */
     Size size();

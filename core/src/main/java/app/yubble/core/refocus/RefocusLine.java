@@ -27,7 +27,7 @@ public final class RefocusLine {
 
     /** Nearness of every pixel of the picture at {@code size}. */
     public Plane nearness(Material material, DepthChoice depth, Size size) {
-        StageKey key = pictureKey(material, size).then("nearness", depth);
+        StageKey key = pictureKey(material, size).then("nearness", depth, material.depthId(depth.source()));
         return cache.get(key, Plane.class, plane -> plane.size().pixels() * Float.BYTES, () -> {
             Picture picture = picture(material, size);
             Plane map = material.depth(depth.source());

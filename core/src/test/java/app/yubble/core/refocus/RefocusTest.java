@@ -40,6 +40,11 @@ class RefocusTest {
         }
 
         @Override
+        public String depthId(DepthChoice.Source source) {
+            return "depth";
+        }
+
+        @Override
         public Size size() {
             return full.size();
         }

@@ -1,0 +1,13 @@
+package app.yubble.server;
+
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.GetMapping;
+
+/** Addresses inside the single-page application. */
+@Controller
+class PageController {
+    @GetMapping({"/sign-in", "/shoots", "/shoots/{id}", "/bench/{id}", "/deliveries"})
+    String page() {
+        return "forward:/index.html";
+    }
+}

@@ -1,0 +1,23 @@
+package app.yubble.server;
+
+import java.nio.file.Path;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+
+/**
+ * Settings of an installation.
+ *
+ * @param data folder for files and, when it is managed, the database
+ * @param mostPixels largest photo taken
+ * @param demo whether the demo account and photos are put in
+ * @param demoFolder where the demo photos are
+ * @param openAccounts whether anybody who reaches the sign-in page may make an account
+ * @param cacheBytes how much memory stages may hold
+ */
+@ConfigurationProperties("yubble")
+public record YubbleProperties(
+        Path data,
+        long mostPixels,
+        boolean demo,
+        @org.jspecify.annotations.Nullable Path demoFolder,
+        boolean openAccounts,
+        long cacheBytes) {}

@@ -1,0 +1,41 @@
+package app.yubble.server;
+
+import app.yubble.server.database.LocalMariaDb;
+import java.nio.file.Path;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
+import org.springframework.scheduling.annotation.EnableScheduling;
+
+/**
+ * Starts the server. With {@code --yubble.database=managed} it also runs a MariaDB of its own below the data folder;
+ * otherwise {@code spring.datasource.*} name one.
+ */
+@SpringBootApplication
+@ConfigurationPropertiesScan
+@EnableScheduling
+public class YubbleServer {
+    /** Made by the framework. */
+    YubbleServer() {}
+
+    public static void main(String[] arguments) {
+        System.setProperty("java.awt.headless", "true");
+        SpringApplication application = new SpringApplication(YubbleServer.class);
+        if (option(arguments, "--yubble.database=", "external").equals("managed")) {
+            Path data = Path.of(option(arguments, "--yubble.data=", "var"));
+            LocalMariaDb database = LocalMariaDb.start(data.resolve("database"));
+            application.setDefaultProperties(database.properties());
+            SpringApplication.getShutdownHandlers().add(database::stop);
+        }
+        application.run(arguments);
+    }
+
+    private static String option(String[] arguments, String start, String otherwise) {
+        for (String argument : arguments) {
+            if (argument.startsWith(start)) {
+                return argument.substring(start.length());
+            }
+        }
+        return otherwise;
+    }
+}

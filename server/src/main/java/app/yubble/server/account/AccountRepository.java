@@ -1,0 +1,11 @@
+package app.yubble.server.account;
+
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.data.repository.Repository;
+
+interface AccountRepository extends Repository<Account, UUID> {
+    Optional<Account> findByName(String name);
+
+    Account save(Account account);
+}

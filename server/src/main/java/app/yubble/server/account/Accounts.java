@@ -1,0 +1,57 @@
+package app.yubble.server.account;
+
+import app.yubble.server.problem.ConflictException;
+import app.yubble.server.problem.RefusedException;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.security.core.userdetails.UserDetails;
+import org.springframework.security.core.userdetails.UserDetailsService;
+import org.springframework.security.core.userdetails.UsernameNotFoundException;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Makes and finds accounts. */
+@Service
+public class Accounts implements UserDetailsService {
+    private static final int LEAST_PASSWORD = 10;
+    // BCrypt reads no more than 72 bytes.
+    private static final int MOST_PASSWORD_BYTES = 72;
+
+    private final AccountRepository repository;
+    private final PasswordEncoder encoder;
+
+    Accounts(AccountRepository repository, PasswordEncoder encoder) {
+        this.repository = repository;
+        this.encoder = encoder;
+    }
+
+    @Override
+    public UserDetails loadUserByUsername(String name) {
+        return repository
+                .findByName(name)
+                .map(account -> new SignedIn(account.id(), account.name(), account.passwordHash()))
+                .orElseThrow(() -> new UsernameNotFoundException("no such account"));
+    }
+
+    public Optional<UUID> find(String name) {
+        return repository.findByName(name).map(Account::id);
+    }
+
+    @Transactional
+    public UUID create(String name, String password) {
+        String trimmed = name.strip();
+        if (trimmed.isEmpty() || trimmed.length() > 80) {
+            throw new RefusedException("The name must have 1 to 80 characters.");
+        }
+        if (password.length() < LEAST_PASSWORD
+                || password.getBytes(java.nio.charset.StandardCharsets.UTF_8).length > MOST_PASSWORD_BYTES) {
+            throw new RefusedException("The password must have at least " + LEAST_PASSWORD + " characters and at most "
+                    + MOST_PASSWORD_BYTES + " bytes.");
+        }
+        if (repository.findByName(trimmed).isPresent()) {
+            throw new ConflictException("There already is an account of that name.");
+        }
+        return repository.save(new Account(trimmed, encoder.encode(password))).id();
+    }
+}

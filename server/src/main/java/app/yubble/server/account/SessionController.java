@@ -1,0 +1,46 @@
+package app.yubble.server.account;
+
+import app.yubble.server.YubbleProperties;
+import app.yubble.server.problem.RefusedException;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Who is signed in, and new accounts. Signing in and out themselves are filters (SecurityConfiguration). */
+@RestController
+class SessionController {
+    private final Accounts accounts;
+    private final YubbleProperties properties;
+
+    SessionController(Accounts accounts, YubbleProperties properties) {
+        this.accounts = accounts;
+        this.properties = properties;
+    }
+
+    /** {@code name} is null when nobody is signed in. */
+    record Session(@Nullable String name, boolean openAccounts, boolean demo) {}
+
+    record NewAccount(@NotBlank String name, @NotNull String password) {}
+
+    @GetMapping("/api/session")
+    Session session(@AuthenticationPrincipal @Nullable SignedIn who) {
+        return new Session(who == null ? null : who.name(), properties.openAccounts(), properties.demo());
+    }
+
+    @PostMapping("/api/accounts")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void create(@RequestBody @Valid NewAccount wanted) {
+        if (!properties.openAccounts()) {
+            throw new RefusedException("New accounts are switched off on this installation.");
+        }
+        accounts.create(wanted.name(), wanted.password());
+    }
+}

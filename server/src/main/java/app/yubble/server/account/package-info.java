@@ -1,0 +1,5 @@
+/** Who uses Yubble, and signing in. */
+@NullMarked
+package app.yubble.server.account;
+
+import org.jspecify.annotations.NullMarked;

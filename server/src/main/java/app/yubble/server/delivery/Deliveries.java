@@ -1,0 +1,80 @@
+package app.yubble.server.delivery;
+
+import app.yubble.server.problem.ConflictException;
+import app.yubble.server.problem.NotFoundException;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The queue of deliveries and their states. */
+@Service
+public class Deliveries {
+    private final DeliveryRepository repository;
+
+    Deliveries(DeliveryRepository repository) {
+        this.repository = repository;
+    }
+
+    public boolean hasChangedAfter(UUID account, Instant after) {
+        return !repository
+                .findByAccountIdAndChangedAfterOrderByChanged(account, after)
+                .isEmpty();
+    }
+
+    List<Delivery> of(UUID account) {
+        return repository.findByAccountIdOrderByCreatedDesc(account);
+    }
+
+    Delivery owned(UUID id, UUID account) {
+        return repository.findByIdAndAccountId(id, account).orElseThrow(() -> new NotFoundException("delivery"));
+    }
+
+    Delivery byId(UUID id) {
+        return repository.findById(id).orElseThrow(() -> new NotFoundException("delivery"));
+    }
+
+    @Transactional
+    Delivery add(Delivery delivery) {
+        return repository.save(delivery);
+    }
+
+    /** Returns false when the delivery is over: cancelled, or gone with its shot. */
+    @Transactional
+    boolean reach(UUID id, Delivery.State state, double progress, @Nullable String problem) {
+        Delivery delivery = repository.findById(id).orElse(null);
+        if (delivery == null || delivery.isOver()) {
+            return false;
+        }
+        delivery.reach(state, progress, problem);
+        return true;
+    }
+
+    @Transactional
+    void done(UUID id, String hash, long bytes) {
+        repository
+                .findById(id)
+                .filter(delivery -> !delivery.isOver())
+                .ifPresent(delivery -> delivery.done(hash, bytes));
+    }
+
+    @Transactional
+    void cancel(UUID id, UUID account) {
+        Delivery delivery = owned(id, account);
+        if (delivery.isOver()) {
+            throw new ConflictException("This delivery is over already.");
+        }
+        delivery.reach(Delivery.State.CANCELLED, delivery.progress(), null);
+    }
+
+    @Transactional
+    void delete(UUID id, UUID account) {
+        Delivery delivery = owned(id, account);
+        if (!delivery.isOver()) {
+            throw new ConflictException("This delivery is still under way; cancel it first.");
+        }
+        repository.delete(delivery);
+    }
+}

@@ -1,0 +1,167 @@
+package app.yubble.server.delivery;
+
+import app.yubble.media.picture.PictureWriter;
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import java.time.Instant;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/** One export: what, from which recipe, how far, and its file. The recipe is a copy; later edits do not change it. */
+@Entity
+class Delivery {
+    /** From asked for to done. */
+    enum State {
+        WAITING,
+        RENDERING,
+        DONE,
+        FAILED,
+        CANCELLED
+    }
+
+    @Id
+    private UUID id;
+
+    private UUID accountId;
+    private UUID shotId;
+    private String versionName;
+    private String fileName;
+
+    @Enumerated(EnumType.STRING)
+    @Column(columnDefinition = "varchar(16)")
+    private PictureWriter.Format format;
+
+    private double quality;
+    private @Nullable Integer longestSide;
+
+    @Column(columnDefinition = "longtext")
+    private String recipe;
+
+    @Enumerated(EnumType.STRING)
+    @Column(columnDefinition = "varchar(16)")
+    private State state;
+
+    private double progress;
+    private @Nullable String problem;
+
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String contentHash;
+
+    private @Nullable Long bytes;
+
+    @Column(insertable = false, updatable = false)
+    private Instant created;
+
+    private Instant changed;
+
+    /** For Hibernate. */
+    @SuppressWarnings("NullAway.Init")
+    protected Delivery() {}
+
+    @SuppressWarnings("NullAway.Init")
+    Delivery(
+            UUID accountId,
+            UUID shotId,
+            String versionName,
+            String fileName,
+            PictureWriter.Format format,
+            double quality,
+            @Nullable Integer longestSide,
+            String recipe) {
+        this.id = UUID.randomUUID();
+        this.accountId = accountId;
+        this.shotId = shotId;
+        this.versionName = versionName;
+        this.fileName = fileName;
+        this.format = format;
+        this.quality = quality;
+        this.longestSide = longestSide;
+        this.recipe = recipe;
+        this.state = State.WAITING;
+        this.changed = Instant.now();
+    }
+
+    void reach(State newState, double newProgress, @Nullable String newProblem) {
+        state = newState;
+        progress = newProgress;
+        problem = newProblem;
+        changed = Instant.now();
+    }
+
+    void done(String newContentHash, long newBytes) {
+        contentHash = newContentHash;
+        bytes = newBytes;
+        reach(State.DONE, 1, null);
+    }
+
+    boolean isOver() {
+        return state == State.DONE || state == State.FAILED || state == State.CANCELLED;
+    }
+
+    UUID id() {
+        return id;
+    }
+
+    UUID accountId() {
+        return accountId;
+    }
+
+    UUID shotId() {
+        return shotId;
+    }
+
+    String versionName() {
+        return versionName;
+    }
+
+    String fileName() {
+        return fileName;
+    }
+
+    PictureWriter.Format format() {
+        return format;
+    }
+
+    double quality() {
+        return quality;
+    }
+
+    @Nullable
+    Integer longestSide() {
+        return longestSide;
+    }
+
+    String recipe() {
+        return recipe;
+    }
+
+    State state() {
+        return state;
+    }
+
+    double progress() {
+        return progress;
+    }
+
+    @Nullable
+    String problem() {
+        return problem;
+    }
+
+    @Nullable
+    String contentHash() {
+        return contentHash;
+    }
+
+    @Nullable
+    Long bytes() {
+        return bytes;
+    }
+
+    Instant created() {
+        return created;
+    }
+}

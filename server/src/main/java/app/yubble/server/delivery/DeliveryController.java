@@ -1,0 +1,165 @@
+package app.yubble.server.delivery;
+
+import app.yubble.core.recipe.Recipe;
+import app.yubble.media.picture.PictureWriter;
+import app.yubble.media.recipe.RecipeDocument;
+import app.yubble.media.recipe.RecipeJson;
+import app.yubble.server.account.SignedIn;
+import app.yubble.server.problem.ConflictException;
+import app.yubble.server.problem.RefusedException;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.Shots;
+import app.yubble.server.storage.FileStore;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.DecimalMax;
+import jakarta.validation.constraints.DecimalMin;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.List;
+import java.util.Locale;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.FileSystemResource;
+import org.springframework.core.io.Resource;
+import org.springframework.http.CacheControl;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Asking for deliveries, watching, cancelling and fetching them. */
+@RestController
+class DeliveryController {
+    private final Deliveries deliveries;
+    private final DeliveryJob job;
+    private final Shots shots;
+    private final FileStore files;
+
+    DeliveryController(Deliveries deliveries, DeliveryJob job, Shots shots, FileStore files) {
+        this.deliveries = deliveries;
+        this.job = job;
+        this.shots = shots;
+        this.files = files;
+    }
+
+    /** {@code format} is jpeg, png8, png16 or tiff16; {@code quality} is for jpeg, in 0.3 to 1. */
+    record NewDelivery(
+            @NotBlank @Size(max = 80) String versionName,
+            @NotNull RecipeDocument recipe,
+            @NotNull String format,
+            @DecimalMin("0.3") @DecimalMax("1") double quality,
+            @Nullable @Min(16) @Max(60000) Integer longestSide) {}
+
+    /** {@code state} is waiting, rendering, done, failed or cancelled. */
+    record DeliveryView(
+            UUID id,
+            UUID shotId,
+            String versionName,
+            String fileName,
+            String format,
+            String state,
+            double progress,
+            @Nullable String problem,
+            @Nullable Long bytes,
+            Instant created) {
+        static DeliveryView of(Delivery delivery) {
+            return new DeliveryView(
+                    delivery.id(),
+                    delivery.shotId(),
+                    delivery.versionName(),
+                    delivery.fileName(),
+                    delivery.format().name().toLowerCase(Locale.ROOT),
+                    delivery.state().name().toLowerCase(Locale.ROOT),
+                    delivery.progress(),
+                    delivery.problem(),
+                    delivery.bytes(),
+                    delivery.created() == null ? Instant.now() : delivery.created());
+        }
+    }
+
+    @GetMapping("/api/deliveries")
+    List<DeliveryView> all(@AuthenticationPrincipal SignedIn who) {
+        return deliveries.of(who.id()).stream().map(DeliveryView::of).toList();
+    }
+
+    @PostMapping("/api/shots/{shot}/deliveries")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    DeliveryView ask(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID shot, @RequestBody @Valid NewDelivery wanted) {
+        Shot source = shots.owned(shot, who.id());
+        Recipe recipe = wanted.recipe().toRecipe();
+        PictureWriter.Format format = format(wanted.format());
+        Delivery delivery = deliveries.add(new Delivery(
+                who.id(),
+                shot,
+                wanted.versionName(),
+                fileName(source.name(), wanted.versionName(), format),
+                format,
+                wanted.quality(),
+                wanted.longestSide(),
+                RecipeJson.write(recipe)));
+        job.enqueue(delivery.id());
+        return DeliveryView.of(delivery);
+    }
+
+    private static PictureWriter.Format format(String name) {
+        for (PictureWriter.Format format : PictureWriter.Format.values()) {
+            if (format.name().toLowerCase(Locale.ROOT).equals(name)) {
+                return format;
+            }
+        }
+        throw new RefusedException("The format must be jpeg, png8, png16 or tiff16; found \"" + name + "\".");
+    }
+
+    private static String fileName(String shot, String version, PictureWriter.Format format) {
+        int dot = shot.lastIndexOf('.');
+        String stem = dot > 0 ? shot.substring(0, dot) : shot;
+        String safe = version.replaceAll("[^\\p{L}\\p{N} _-]", "").strip();
+        return stem + (safe.isEmpty() ? "" : " - " + safe) + "." + format.ending();
+    }
+
+    @GetMapping("/api/deliveries/{id}/file")
+    ResponseEntity<Resource> file(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        Delivery delivery = deliveries.owned(id, who.id());
+        String hash = delivery.contentHash();
+        if (hash == null) {
+            throw new ConflictException("This delivery is not done yet.");
+        }
+        return ResponseEntity.ok()
+                .contentType(MediaType.parseMediaType(delivery.format().mediaType()))
+                .cacheControl(CacheControl.noCache().cachePrivate())
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment()
+                                .filename(delivery.fileName(), StandardCharsets.UTF_8)
+                                .build()
+                                .toString())
+                .body(new FileSystemResource(files.path(hash)));
+    }
+
+    @PostMapping("/api/deliveries/{id}/cancel")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void cancel(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        deliveries.cancel(id, who.id());
+    }
+
+    @DeleteMapping("/api/deliveries/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void delete(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        deliveries.delete(id, who.id());
+    }
+}

@@ -1,0 +1,103 @@
+package app.yubble.server.delivery;
+
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.Recipe;
+import app.yubble.core.refocus.RefocusLine;
+import app.yubble.core.refocus.StageCache;
+import app.yubble.media.picture.Origin;
+import app.yubble.media.picture.PictureReader;
+import app.yubble.media.picture.PictureWriter;
+import app.yubble.media.recipe.RecipeJson;
+import app.yubble.server.jobs.JobStarter;
+import app.yubble.server.jobs.MemoryGate;
+import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.ShotMaterial;
+import app.yubble.server.shoot.Shots;
+import app.yubble.server.storage.FileStore;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.UUID;
+import java.util.concurrent.CancellationException;
+import org.jobrunr.jobs.annotations.Job;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Component;
+
+/** Renders a delivery at full size and stores its file. */
+@Component
+public class DeliveryJob {
+    private static final Logger LOG = LoggerFactory.getLogger(DeliveryJob.class);
+
+    private final Deliveries deliveries;
+    private final Shots shots;
+    private final FileStore files;
+    private final PictureReader reader;
+    private final MemoryGate gate;
+    private final JobStarter starter;
+
+    DeliveryJob(
+            Deliveries deliveries,
+            Shots shots,
+            FileStore files,
+            PictureReader reader,
+            MemoryGate gate,
+            JobStarter starter) {
+        this.deliveries = deliveries;
+        this.shots = shots;
+        this.files = files;
+        this.reader = reader;
+        this.gate = gate;
+        this.starter = starter;
+    }
+
+    void enqueue(UUID delivery) {
+        starter.<DeliveryJob>enqueue(job -> job.run(delivery));
+    }
+
+    /** Runs in a worker. */
+    @Job(name = "Delivery %0")
+    public void run(UUID id) {
+        long start = System.nanoTime();
+        if (!deliveries.reach(id, Delivery.State.RENDERING, 0.01, null)) {
+            return;
+        }
+        Delivery delivery = deliveries.byId(id);
+        try {
+            Shot shot = shots.byId(delivery.shotId());
+            FileStore.Stored stored = gate.with(shot.size().pixels(), () -> render(delivery, shot));
+            deliveries.done(id, stored.hash(), stored.bytes());
+            LOG.info("delivery of {} in {} ms", delivery.fileName(), (System.nanoTime() - start) / 1_000_000);
+        } catch (CancellationException cancelled) {
+            LOG.info("delivery of {} cancelled", delivery.fileName());
+        } catch (RuntimeException | OutOfMemoryError fault) {
+            LOG.error("delivery {} failed", id, fault);
+            String why = fault instanceof OutOfMemoryError ? "it needs more memory than there is" : fault.getMessage();
+            deliveries.reach(id, Delivery.State.FAILED, 0, "The picture could not be made: " + why);
+        }
+    }
+
+    private FileStore.Stored render(Delivery delivery, Shot shot) {
+        UUID id = delivery.id();
+        StoredProgress progress =
+                new StoredProgress(done -> deliveries.reach(id, Delivery.State.RENDERING, done, null));
+        Recipe recipe = RecipeJson.read(delivery.recipe());
+        ShotMaterial material = new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
+        Integer longest = delivery.longestSide();
+        Size size = longest == null ? shot.size() : shot.size().fitting(longest);
+        progress.at(0.02);
+        // A cache of its own: the stages of one large picture would push everybody's previews out of the shared one.
+        RefocusLine line = new RefocusLine(new StageCache(Long.MAX_VALUE));
+        line.nearness(material, recipe.depth(), size);
+        progress.at(0.15);
+        Picture result = line.render(material, recipe, size, progress.part(0.15, 0.9));
+        try {
+            Origin origin = reader.inspect(files.bytes(shot.contentHash())).withSize(size);
+            return files.put((FileStore.Writing)
+                    out -> PictureWriter.write(result, origin, delivery.format(), delivery.quality(), out));
+        } catch (IOException e) {
+            throw new UncheckedIOException("the file could not be stored", e);
+        }
+    }
+}

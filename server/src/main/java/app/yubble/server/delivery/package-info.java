@@ -1,0 +1,5 @@
+/** Deliveries: one export each. */
+@NullMarked
+package app.yubble.server.delivery;
+
+import org.jspecify.annotations.NullMarked;

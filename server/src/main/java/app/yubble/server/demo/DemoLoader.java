@@ -1,0 +1,67 @@
+package app.yubble.server.demo;
+
+import app.yubble.server.YubbleProperties;
+import app.yubble.server.account.Accounts;
+import app.yubble.server.shoot.DemoShoots;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.UUID;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Puts the demo account and the open day's photos in, once. */
+@Component
+class DemoLoader {
+    /** The demo account's name and password; the start command prints them. */
+    private static final String NAME = "demo";
+
+    private static final String PASSWORD = "open day at the club";
+    private static final Logger LOG = LoggerFactory.getLogger(DemoLoader.class);
+
+    private final YubbleProperties properties;
+    private final Accounts accounts;
+    private final DemoShoots shoots;
+    private final JsonMapper json;
+
+    DemoLoader(YubbleProperties properties, Accounts accounts, DemoShoots shoots, JsonMapper json) {
+        this.properties = properties;
+        this.accounts = accounts;
+        this.shoots = shoots;
+        this.json = json;
+    }
+
+    /** One demo photo of the manifest. */
+    @com.fasterxml.jackson.annotation.JsonIgnoreProperties(ignoreUnknown = true)
+    record Scene(String photo, String depth, String title) {}
+
+    /** The manifest. */
+    @com.fasterxml.jackson.annotation.JsonIgnoreProperties(ignoreUnknown = true)
+    record Manifest(String shoot, java.util.List<Scene> scenes) {}
+
+    @EventListener(ApplicationReadyEvent.class)
+    void load() throws IOException {
+        Path folder = properties.demoFolder();
+        if (!properties.demo() || folder == null || accounts.find(NAME).isPresent()) {
+            return;
+        }
+        Manifest manifest = json.readValue(Files.readString(folder.resolve("manifest.json")), Manifest.class);
+        UUID account = accounts.create(NAME, PASSWORD);
+        for (Scene scene : manifest.scenes()) {
+            Path photo = folder.resolve(scene.photo());
+            Path depth = folder.resolve(scene.depth());
+            shoots.add(
+                    account,
+                    manifest.shoot(),
+                    photo.getFileName().toString(),
+                    Files.readAllBytes(photo),
+                    depth.getFileName().toString(),
+                    Files.readAllBytes(depth));
+        }
+        LOG.info("demo data is in");
+    }
+}

@@ -1,0 +1,146 @@
+package app.yubble.server.editing;
+
+import app.yubble.core.focus.SharpBand;
+import app.yubble.core.lens.Aperture;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.recipe.Recipe;
+import app.yubble.media.picture.Camera;
+import app.yubble.media.recipe.RecipeJson;
+import app.yubble.server.problem.ConflictException;
+import app.yubble.server.problem.NotFoundException;
+import app.yubble.server.shoot.DepthJob;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.Shots;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Recipes and their history. */
+@Service
+public class Versions {
+    private static final int LONGEST_HISTORY = 500;
+    private static final String FIRST_NAME = "First";
+    private static final String FIRST_STEP = "Main subject";
+
+    private final VersionRepository versions;
+    private final EditRepository edits;
+    private final Shots shots;
+
+    Versions(VersionRepository versions, EditRepository edits, Shots shots) {
+        this.versions = versions;
+        this.edits = edits;
+        this.shots = shots;
+    }
+
+    /** A version's recipe and where it stands in its history. */
+    record Standing(Version version, Recipe recipe, List<StepName> history) {}
+
+    /** The moment depth is there, a shot gets its first version: the subject sharp, a moderate blur. */
+    @EventListener
+    @Transactional
+    public void onDepth(DepthJob.DepthReady ready) {
+        if (versions.findByShotIdOrderByCreated(ready.shot()).isEmpty()) {
+            Shot shot = shots.byId(ready.shot());
+            create(shot, FIRST_NAME, FIRST_STEP, automatic(shot, ready.source(), ready.subject()));
+        }
+    }
+
+    private static Recipe automatic(Shot shot, DepthChoice.Source source, SharpBand subject) {
+        Camera camera = shot.camera();
+        Aperture usual = Aperture.DEFAULT;
+        double focal = limited(camera.focalLength().orElse(usual.focalLength()), 1, 2000);
+        Aperture aperture = new Aperture(
+                usual.mode(),
+                usual.fNumber(),
+                focal,
+                limited(camera.sensorWidth().orElse(usual.sensorWidth()), 1, 200),
+                limited(Math.max(camera.distance().orElse(usual.distance()), focal / 1000 * 1.5), 0.01, 10000),
+                usual.strength());
+        DepthChoice depth = new DepthChoice(source, false);
+        return Recipe.INITIAL.withBand(subject).withAperture(aperture).withDepth(depth);
+    }
+
+    private static double limited(double value, double low, double high) {
+        return Math.max(low, Math.min(high, value));
+    }
+
+    private Standing create(Shot shot, String name, String step, Recipe recipe) {
+        Version version = versions.save(new Version(shot.id(), name));
+        edits.save(new Edit(version.id(), 0, step, RecipeJson.write(recipe)));
+        return standing(version);
+    }
+
+    @Transactional(readOnly = true)
+    public List<Standing> of(UUID shot, UUID account) {
+        shots.owned(shot, account);
+        return versions.findByShotIdOrderByCreated(shot).stream()
+                .map(this::standing)
+                .toList();
+    }
+
+    @Transactional(readOnly = true)
+    public Standing owned(UUID id, UUID account) {
+        return standing(versions.findOwned(id, account).orElseThrow(() -> new NotFoundException("version")));
+    }
+
+    /** A new version with the recipe of {@code from}. */
+    @Transactional
+    public Standing duplicate(UUID from, String name, UUID account) {
+        Standing source = owned(from, account);
+        Shot shot = shots.owned(source.version().shotId(), account);
+        return create(shot, name, "From " + source.version().name(), source.recipe());
+    }
+
+    /** Appends a step; what had been undone is forgotten. */
+    @Transactional
+    public Standing edit(UUID id, UUID account, long expectedLock, String step, Recipe recipe) {
+        Version version = locked(id, account, expectedLock);
+        int position = version.position() + 1;
+        edits.deleteOutside(id, position - LONGEST_HISTORY, version.position());
+        edits.save(new Edit(id, position, step, RecipeJson.write(recipe)));
+        version.moveTo(position);
+        return standing(version);
+    }
+
+    /** Goes to any step of the history. */
+    @Transactional
+    public Standing goTo(UUID id, UUID account, long expectedLock, int position) {
+        Version version = locked(id, account, expectedLock);
+        edits.findByVersionIdAndPosition(id, position).orElseThrow(() -> new NotFoundException("step"));
+        version.moveTo(position);
+        return standing(version);
+    }
+
+    @Transactional
+    public Standing rename(UUID id, UUID account, String name) {
+        Version version = versions.lockOwned(id, account).orElseThrow(() -> new NotFoundException("version"));
+        version.rename(name);
+        return standing(version);
+    }
+
+    @Transactional
+    public void delete(UUID id, UUID account) {
+        Version version = versions.lockOwned(id, account).orElseThrow(() -> new NotFoundException("version"));
+        if (versions.findByShotIdOrderByCreated(version.shotId()).size() == 1) {
+            throw new ConflictException("A shot keeps at least one version.");
+        }
+        versions.delete(version);
+    }
+
+    private Version locked(UUID id, UUID account, long expectedLock) {
+        Version version = versions.lockOwned(id, account).orElseThrow(() -> new NotFoundException("version"));
+        if (version.lockVersion() != expectedLock) {
+            throw new ConflictException("This version was changed in another tab. Load it again to go on from there.");
+        }
+        return version;
+    }
+
+    private Standing standing(Version version) {
+        Edit current = edits.findByVersionIdAndPosition(version.id(), version.position())
+                .orElseThrow(() -> new IllegalStateException("version " + version.id() + " stands at no step"));
+        return new Standing(
+                version, RecipeJson.read(current.recipe()), edits.findStepsByVersionIdOrderByPosition(version.id()));
+    }
+}

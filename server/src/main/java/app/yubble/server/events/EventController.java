@@ -1,0 +1,126 @@
+package app.yubble.server.events;
+
+import app.yubble.server.account.SignedIn;
+import app.yubble.server.delivery.Deliveries;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.Shots;
+import java.io.IOException;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.UUID;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
+import org.springframework.http.MediaType;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.transaction.CannotCreateTransactionException;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+/**
+ * Server-sent events: {@code shot} when one moves on, {@code deliveries} when any delivery does.
+ *
+ * <p>Changes are read from the database a few times a second for the accounts that have a page open, so it does not
+ * matter which node does the work.
+ */
+@RestController
+class EventController {
+    private static final Logger LOG = LoggerFactory.getLogger(EventController.class);
+    private static final long OPEN_FOR = Duration.ofMinutes(30).toMillis();
+    private static final int MOST_PER_ACCOUNT = 12;
+
+    private final Shots shots;
+    private final Deliveries deliveries;
+    private final List<Listener> listeners = new CopyOnWriteArrayList<>();
+
+    EventController(Shots shots, Deliveries deliveries) {
+        this.shots = shots;
+        this.deliveries = deliveries;
+    }
+
+    /** A shot that moved on. */
+    record ShotEvent(
+            UUID id,
+            UUID shootId,
+            String state,
+            double progress,
+            @Nullable String problem) {}
+
+    private static final class Listener {
+        final UUID account;
+        final SseEmitter emitter = new SseEmitter(OPEN_FOR);
+        Instant seen = Instant.now();
+        int quiet;
+
+        Listener(UUID account) {
+            this.account = account;
+        }
+    }
+
+    @GetMapping(path = "/api/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter listen(@AuthenticationPrincipal SignedIn who) throws IOException {
+        List<Listener> own = listeners.stream()
+                .filter(listener -> listener.account.equals(who.id()))
+                .toList();
+        if (own.size() >= MOST_PER_ACCOUNT) {
+            own.get(0).emitter.complete();
+            listeners.remove(own.get(0));
+        }
+        Listener listener = new Listener(who.id());
+        listener.emitter.onCompletion(() -> listeners.remove(listener));
+        listener.emitter.onTimeout(listener.emitter::complete);
+        listener.emitter.onError(fault -> listeners.remove(listener));
+        listener.emitter.send(SseEmitter.event().name("open").data("{}"));
+        listeners.add(listener);
+        return listener.emitter;
+    }
+
+    @Scheduled(fixedDelay = 400)
+    void tell() {
+        for (Listener listener : listeners) {
+            try {
+                tell(listener);
+            } catch (IOException | IllegalStateException gone) {
+                listeners.remove(listener);
+            } catch (DataAccessException | CannotCreateTransactionException noDatabase) {
+                LOG.debug("no events while the database is away");
+                return;
+            }
+        }
+    }
+
+    private void tell(Listener listener) throws IOException {
+        Instant now = Instant.now();
+        // A transaction that began before the last look may have become visible since: look back a little.
+        Instant since = listener.seen.minusMillis(300);
+        List<Object> told = new ArrayList<>();
+        for (Shot shot : shots.changedAfter(listener.account, since)) {
+            ShotEvent event = new ShotEvent(
+                    shot.id(),
+                    shot.shootId(),
+                    shot.state().name().toLowerCase(Locale.ROOT),
+                    shot.progress(),
+                    shot.problem());
+            listener.emitter.send(SseEmitter.event().name("shot").data(event, MediaType.APPLICATION_JSON));
+            told.add(event);
+        }
+        if (deliveries.hasChangedAfter(listener.account, since)) {
+            listener.emitter.send(SseEmitter.event().name("deliveries").data("{}"));
+            told.add(now);
+        }
+        listener.seen = now;
+        listener.quiet = told.isEmpty() ? listener.quiet + 1 : 0;
+        if (listener.quiet > 40) {
+            // Keeps the connection open and finds out whether anybody still listens.
+            listener.emitter.send(SseEmitter.event().comment("still here"));
+            listener.quiet = 0;
+        }
+    }
+}

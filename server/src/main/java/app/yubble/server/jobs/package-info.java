@@ -1,0 +1,5 @@
+/** Long work on JobRunr. */
+@NullMarked
+package app.yubble.server.jobs;
+
+import org.jspecify.annotations.NullMarked;

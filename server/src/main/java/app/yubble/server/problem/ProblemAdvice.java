@@ -1,0 +1,76 @@
+package app.yubble.server.problem;
+
+import app.yubble.core.depth.DepthShapeException;
+import app.yubble.media.picture.UnreadablePictureException;
+import app.yubble.media.recipe.BadRecipeException;
+import java.net.URI;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
+import org.springframework.dao.OptimisticLockingFailureException;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.transaction.CannotCreateTransactionException;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+
+/** One shape for every fault. {@code type} tells them apart for programs, {@code detail} for people. */
+@RestControllerAdvice
+class ProblemAdvice extends ResponseEntityExceptionHandler {
+    private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
+
+    @ExceptionHandler
+    ProblemDetail notFound(NotFoundException fault) {
+        return problem(HttpStatus.NOT_FOUND, "not-found", fault.getMessage());
+    }
+
+    @ExceptionHandler({ConflictException.class, OptimisticLockingFailureException.class})
+    ProblemDetail conflict(RuntimeException fault) {
+        String detail = fault instanceof ConflictException
+                ? fault.getMessage()
+                : "This was changed in the meantime, in another tab or by someone else.";
+        return problem(HttpStatus.CONFLICT, "conflict", detail);
+    }
+
+    @ExceptionHandler({UnreadablePictureException.class, DepthShapeException.class, RefusedException.class})
+    ProblemDetail refused(RuntimeException fault) {
+        return problem(HttpStatus.UNPROCESSABLE_CONTENT, "refused", fault.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail badRecipe(BadRecipeException fault) {
+        ProblemDetail problem = problem(HttpStatus.UNPROCESSABLE_CONTENT, "bad-recipe", fault.getMessage());
+        problem.setProperty("faults", fault.faults());
+        return problem;
+    }
+
+    @ExceptionHandler({DataAccessException.class, CannotCreateTransactionException.class})
+    ProblemDetail databaseGone(RuntimeException fault) {
+        LOG.warn("database fault: {}", fault.getMessage());
+        return problem(
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "database",
+                "The database does not answer. Nothing is lost; try again.");
+    }
+
+    @Override
+    protected org.springframework.http.@org.jspecify.annotations.Nullable ResponseEntity<Object>
+            handleMaxUploadSizeExceededException(
+                    MaxUploadSizeExceededException fault,
+                    org.springframework.http.HttpHeaders headers,
+                    org.springframework.http.HttpStatusCode status,
+                    org.springframework.web.context.request.WebRequest request) {
+        ProblemDetail problem = problem(
+                HttpStatus.CONTENT_TOO_LARGE, "too-large", "The file is over the limit of 200 MB for one upload.");
+        return org.springframework.http.ResponseEntity.status(HttpStatus.CONTENT_TOO_LARGE)
+                .body(problem);
+    }
+
+    private static ProblemDetail problem(HttpStatus status, String type, String detail) {
+        ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, detail);
+        problem.setType(URI.create("/problems/" + type));
+        return problem;
+    }
+}

@@ -1,0 +1,190 @@
+package app.yubble.server.shoot;
+
+import app.yubble.server.account.SignedIn;
+import app.yubble.server.problem.NotFoundException;
+import app.yubble.server.storage.FileStore;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Size;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.FileSystemResource;
+import org.springframework.core.io.Resource;
+import org.springframework.http.CacheControl;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+
+/** Shoots and the shots in them. */
+@RestController
+class ShootController {
+    private final ShootRepository shoots;
+    private final ShotRepository repository;
+    private final Shots shots;
+    private final DepthJob depthJob;
+    private final FileStore files;
+
+    ShootController(
+            ShootRepository shoots, ShotRepository repository, Shots shots, DepthJob depthJob, FileStore files) {
+        this.shoots = shoots;
+        this.repository = repository;
+        this.shots = shots;
+        this.depthJob = depthJob;
+        this.files = files;
+    }
+
+    record ShootView(UUID id, String name, List<ShotView> shots) {}
+
+    record CameraView(
+            @Nullable Double focalLength,
+            @Nullable Double sensorWidth,
+            @Nullable Double fNumber,
+            @Nullable Double distance) {}
+
+    record DepthView(String source, String origin, String hash) {}
+
+    /** {@code state} is waiting, estimating, ready or failed; {@code problem} says why it failed. */
+    record ShotView(
+            UUID id,
+            UUID shootId,
+            String name,
+            String format,
+            int width,
+            int height,
+            long bytes,
+            String state,
+            double progress,
+            @Nullable String problem,
+            CameraView camera,
+            List<DepthView> depths) {}
+
+    record ShootName(@NotBlank @Size(max = 120) String name) {}
+
+    record ShotName(@NotBlank @Size(max = 200) String name) {}
+
+    private ShootView view(Shoot shoot, UUID account) {
+        return new ShootView(
+                shoot.id(),
+                shoot.name(),
+                repository.findByShootIdAndAccountIdOrderByCreated(shoot.id(), account).stream()
+                        .map(shot -> view(shot))
+                        .toList());
+    }
+
+    private ShotView view(Shot shot) {
+        return ShotViews.of(shot, shots.depthMaps(shot.id()));
+    }
+
+    @GetMapping("/api/shoots")
+    List<ShootView> all(@AuthenticationPrincipal SignedIn who) {
+        return shoots.findByAccountIdOrderByCreatedDesc(who.id()).stream()
+                .map(shoot -> view(shoot, who.id()))
+                .toList();
+    }
+
+    @PostMapping("/api/shoots")
+    @ResponseStatus(HttpStatus.CREATED)
+    ShootView create(@AuthenticationPrincipal SignedIn who, @RequestBody @Valid ShootName wanted) {
+        return view(shoots.save(new Shoot(who.id(), wanted.name().strip())), who.id());
+    }
+
+    @PatchMapping("/api/shoots/{id}")
+    @Transactional
+    ShootView rename(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid ShootName wanted) {
+        Shoot shoot = ownedShoot(id, who);
+        shoot.rename(wanted.name().strip());
+        return view(shoot, who.id());
+    }
+
+    @DeleteMapping("/api/shoots/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void delete(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        shoots.delete(ownedShoot(id, who));
+    }
+
+    private Shoot ownedShoot(UUID id, SignedIn who) {
+        return shoots.findByIdAndAccountId(id, who.id()).orElseThrow(() -> new NotFoundException("shoot"));
+    }
+
+    /** Takes one photo. It is decoded before this answers, so a file that cannot be read is refused at once. */
+    @PostMapping(path = "/api/shoots/{id}/shots", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    @ResponseStatus(HttpStatus.CREATED)
+    ShotView bringIn(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file)
+            throws IOException {
+        String name = file.getOriginalFilename();
+        Shot shot = shots.bringIn(who.id(), id, name == null ? "photo" : name, file.getBytes());
+        depthJob.enqueue(shot.id());
+        return view(shot);
+    }
+
+    @GetMapping("/api/shots/{id}")
+    ShotView shot(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        return view(shots.owned(id, who.id()));
+    }
+
+    @PatchMapping("/api/shots/{id}")
+    @Transactional
+    ShotView renameShot(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid ShotName wanted) {
+        Shot shot = shots.owned(id, who.id());
+        shot.rename(Shots.plainName(wanted.name()));
+        return view(shot);
+    }
+
+    @DeleteMapping("/api/shots/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void deleteShot(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        repository.delete(shots.owned(id, who.id()));
+    }
+
+    @GetMapping("/api/shots/{id}/thumbnail")
+    ResponseEntity<Resource> thumbnail(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        String hash = shots.owned(id, who.id()).thumbnailHash();
+        if (hash == null) {
+            throw new NotFoundException("thumbnail");
+        }
+        return ResponseEntity.ok()
+                .contentType(MediaType.IMAGE_JPEG)
+                .cacheControl(CacheControl.maxAge(Duration.ofDays(30)).cachePrivate())
+                .eTag(hash)
+                .body(new FileSystemResource(files.path(hash)));
+    }
+
+    /** Brings a depth map in; the one before stays when this one does not fit. */
+    @PostMapping(path = "/api/shots/{id}/depth-file", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    ShotView bringInDepth(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file)
+            throws IOException {
+        Shot shot = shots.owned(id, who.id());
+        String name = file.getOriginalFilename();
+        shots.bringInDepth(shot, name == null ? "depth" : name, file.getBytes());
+        return view(shot);
+    }
+
+    /** Estimates depth again. */
+    @PostMapping("/api/shots/{id}/depth-estimate")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    ShotView estimateAgain(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        Shot shot = shots.owned(id, who.id());
+        shots.reach(id, Shot.State.WAITING, 0, null);
+        depthJob.enqueue(id);
+        return view(shot);
+    }
+}

@@ -1,0 +1,172 @@
+package app.yubble.server.shoot;
+
+import app.yubble.core.raster.Size;
+import app.yubble.media.picture.Camera;
+import app.yubble.media.picture.Origin;
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import java.time.Instant;
+import java.util.OptionalDouble;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/** One photo that was brought in; its file is kept unchanged for ever. */
+@Entity
+public class Shot {
+    /** How far a shot is on the way to its first preview. */
+    public enum State {
+        WAITING,
+        ESTIMATING,
+        READY,
+        FAILED
+    }
+
+    @Id
+    private UUID id;
+
+    private UUID accountId;
+    private UUID shootId;
+    private String name;
+
+    @Column(columnDefinition = "char(64)")
+    private String contentHash;
+
+    private String format;
+    private int width;
+    private int height;
+    private long bytes;
+    private @Nullable Double focalLength;
+    private @Nullable Double sensorWidth;
+
+    @Column(name = "f_number")
+    private @Nullable Double fNumber;
+
+    private @Nullable Double distance;
+
+    @Enumerated(EnumType.STRING)
+    @Column(columnDefinition = "varchar(16)")
+    private State state;
+
+    private double progress;
+    private @Nullable String problem;
+
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String proxyHash;
+
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String thumbnailHash;
+
+    @Column(insertable = false, updatable = false)
+    private Instant created;
+
+    private Instant changed;
+
+    /** For Hibernate. */
+    @SuppressWarnings("NullAway.Init")
+    protected Shot() {}
+
+    @SuppressWarnings("NullAway.Init")
+    Shot(UUID accountId, UUID shootId, String name, String contentHash, long bytes, Origin origin) {
+        this.id = UUID.randomUUID();
+        this.accountId = accountId;
+        this.shootId = shootId;
+        this.name = name;
+        this.contentHash = contentHash;
+        this.bytes = bytes;
+        this.format = origin.format();
+        this.width = origin.size().width();
+        this.height = origin.size().height();
+        Camera camera = origin.camera();
+        this.focalLength = orNull(camera.focalLength());
+        this.sensorWidth = orNull(camera.sensorWidth());
+        this.fNumber = orNull(camera.fNumber());
+        this.distance = orNull(camera.distance());
+        this.state = State.WAITING;
+        this.changed = Instant.now();
+    }
+
+    private static @Nullable Double orNull(OptionalDouble value) {
+        return value.isPresent() ? value.getAsDouble() : null;
+    }
+
+    private static OptionalDouble orEmpty(@Nullable Double value) {
+        return value == null ? OptionalDouble.empty() : OptionalDouble.of(value);
+    }
+
+    void show(String newProxyHash, String newThumbnailHash) {
+        proxyHash = newProxyHash;
+        thumbnailHash = newThumbnailHash;
+    }
+
+    /** Moves on; {@code problem} says why when the state is FAILED. */
+    public void reach(State newState, double newProgress, @Nullable String newProblem) {
+        state = newState;
+        progress = newProgress;
+        problem = newProblem;
+        changed = Instant.now();
+    }
+
+    void rename(String newName) {
+        name = newName;
+        changed = Instant.now();
+    }
+
+    public UUID id() {
+        return id;
+    }
+
+    public UUID accountId() {
+        return accountId;
+    }
+
+    public UUID shootId() {
+        return shootId;
+    }
+
+    public String name() {
+        return name;
+    }
+
+    public String contentHash() {
+        return contentHash;
+    }
+
+    public String format() {
+        return format;
+    }
+
+    public Size size() {
+        return new Size(width, height);
+    }
+
+    public long bytes() {
+        return bytes;
+    }
+
+    public Camera camera() {
+        return new Camera(orEmpty(focalLength), orEmpty(sensorWidth), orEmpty(fNumber), orEmpty(distance));
+    }
+
+    public State state() {
+        return state;
+    }
+
+    public double progress() {
+        return progress;
+    }
+
+    public @Nullable String problem() {
+        return problem;
+    }
+
+    public @Nullable String proxyHash() {
+        return proxyHash;
+    }
+
+    public @Nullable String thumbnailHash() {
+        return thumbnailHash;
+    }
+}

@@ -1,0 +1,76 @@
+package app.yubble.server.shoot;
+
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.refocus.Material;
+import app.yubble.media.depthfile.DepthFileReader;
+import app.yubble.media.picture.PictureReader;
+import app.yubble.server.problem.NotFoundException;
+import app.yubble.server.storage.FileStore;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+
+/** A shot for the refocus line: small sizes from the reduced picture, large ones from the file itself. */
+public final class ShotMaterial implements Material {
+    private final Shot shot;
+    private final Map<DepthChoice.Source, DepthMap> maps = new EnumMap<>(DepthChoice.Source.class);
+    private final FileStore files;
+    private final PictureReader reader;
+
+    public ShotMaterial(Shot shot, List<DepthMap> depthMaps, FileStore files, PictureReader reader) {
+        this.shot = shot;
+        this.files = files;
+        this.reader = reader;
+        depthMaps.forEach(map -> maps.put(map.source(), map));
+    }
+
+    @Override
+    public String id() {
+        return shot.contentHash();
+    }
+
+    @Override
+    public String depthId(DepthChoice.Source source) {
+        return map(source).contentHash();
+    }
+
+    @Override
+    public Size size() {
+        return shot.size();
+    }
+
+    @Override
+    public Picture picture(Size size) {
+        String proxy = shot.proxyHash();
+        boolean small = proxy != null && size.longSide() <= Shots.PROXY_SIDE;
+        return Resample.toSize(
+                reader.read(bytes(small ? proxy : shot.contentHash())).picture(), size);
+    }
+
+    @Override
+    public Plane depth(DepthChoice.Source source) {
+        return new DepthFileReader(reader).read(bytes(map(source).contentHash()), shot.size());
+    }
+
+    private DepthMap map(DepthChoice.Source source) {
+        DepthMap map = maps.get(source);
+        if (map == null) {
+            throw new NotFoundException("depth map");
+        }
+        return map;
+    }
+
+    private byte[] bytes(String hash) {
+        try {
+            return files.bytes(hash);
+        } catch (IOException e) {
+            throw new UncheckedIOException("a stored file cannot be read", e);
+        }
+    }
+}

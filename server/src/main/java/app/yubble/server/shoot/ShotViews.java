@@ -1,0 +1,40 @@
+package app.yubble.server.shoot;
+
+import app.yubble.media.picture.Camera;
+import java.util.List;
+import java.util.Locale;
+import java.util.OptionalDouble;
+import org.jspecify.annotations.Nullable;
+
+/** Shots as the interface sees them. */
+final class ShotViews {
+    private ShotViews() {}
+
+    static ShootController.ShotView of(Shot shot, List<DepthMap> maps) {
+        Camera camera = shot.camera();
+        return new ShootController.ShotView(
+                shot.id(),
+                shot.shootId(),
+                shot.name(),
+                shot.format(),
+                shot.size().width(),
+                shot.size().height(),
+                shot.bytes(),
+                shot.state().name().toLowerCase(Locale.ROOT),
+                shot.progress(),
+                shot.problem(),
+                new ShootController.CameraView(
+                        orNull(camera.focalLength()),
+                        orNull(camera.sensorWidth()),
+                        orNull(camera.fNumber()),
+                        orNull(camera.distance())),
+                maps.stream()
+                        .map(map -> new ShootController.DepthView(
+                                map.source().name().toLowerCase(Locale.ROOT), map.origin(), map.contentHash()))
+                        .toList());
+    }
+
+    private static @Nullable Double orNull(OptionalDouble value) {
+        return value.isPresent() ? value.getAsDouble() : null;
+    }
+}

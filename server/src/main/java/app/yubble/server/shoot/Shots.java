@@ -1,0 +1,162 @@
+package app.yubble.server.shoot;
+
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.media.depthfile.DepthFileReader;
+import app.yubble.media.picture.DecodedPicture;
+import app.yubble.media.picture.Origin;
+import app.yubble.media.picture.PictureReader;
+import app.yubble.media.picture.PictureWriter;
+import app.yubble.media.picture.UnreadablePictureException;
+import app.yubble.server.jobs.MemoryGate;
+import app.yubble.server.problem.NotFoundException;
+import app.yubble.server.problem.RefusedException;
+import app.yubble.server.storage.FileStore;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Brings photos and depth files in and finds them again. */
+@Service
+public class Shots {
+    /** Longer side of the reduced picture that previews are made from. */
+    public static final int PROXY_SIDE = 2560;
+
+    private static final int THUMBNAIL_SIDE = 480;
+    private static final int LONGEST_NAME = 200;
+
+    private final ShootRepository shoots;
+    private final ShotRepository shots;
+    private final DepthMapRepository depthMaps;
+    private final FileStore files;
+    private final PictureReader reader;
+    private final MemoryGate gate;
+    private final TransactionTemplate transaction;
+
+    Shots(
+            ShootRepository shoots,
+            ShotRepository shots,
+            DepthMapRepository depthMaps,
+            FileStore files,
+            PictureReader reader,
+            MemoryGate gate,
+            TransactionTemplate transaction) {
+        this.shoots = shoots;
+        this.shots = shots;
+        this.depthMaps = depthMaps;
+        this.files = files;
+        this.reader = reader;
+        this.gate = gate;
+        this.transaction = transaction;
+    }
+
+    /**
+     * Decodes and stores a photo. Nothing is kept when it cannot be read.
+     *
+     * @throws UnreadablePictureException with the file's name and the reason
+     */
+    public Shot bringIn(UUID account, UUID shoot, String fileName, byte[] content) {
+        Shoot home = shoots.findByIdAndAccountId(shoot, account).orElseThrow(() -> new NotFoundException("shoot"));
+        String name = plainName(fileName);
+        try {
+            Origin origin = reader.inspect(content);
+            return gate.with(origin.size().pixels(), () -> store(account, home, name, content));
+        } catch (UnreadablePictureException fault) {
+            throw new UnreadablePictureException(name + ": " + fault.getMessage(), fault);
+        }
+    }
+
+    private Shot store(UUID account, Shoot home, String name, byte[] content) {
+        DecodedPicture decoded = reader.read(content);
+        Size size = decoded.picture().size();
+        Picture proxy = Resample.toSize(decoded.picture(), size.fitting(PROXY_SIDE));
+        Picture thumbnail = Resample.toSize(proxy, size.fitting(THUMBNAIL_SIDE));
+        try {
+            String proxyHash = written(proxy, decoded.origin(), PictureWriter.Format.PNG16);
+            String thumbnailHash = written(thumbnail, decoded.origin(), PictureWriter.Format.JPEG);
+            FileStore.Stored stored = files.put(new ByteArrayInputStream(content));
+            Shot shot = new Shot(account, home.id(), name, stored.hash(), stored.bytes(), decoded.origin());
+            shot.show(proxyHash, thumbnailHash);
+            return shots.save(shot);
+        } catch (IOException e) {
+            throw new UncheckedIOException("the photo could not be stored", e);
+        }
+    }
+
+    private String written(Picture picture, Origin origin, PictureWriter.Format format) throws IOException {
+        return files.put((FileStore.Writing)
+                        out -> PictureWriter.write(picture, origin.withSize(picture.size()), format, 0.85, out))
+                .hash();
+    }
+
+    /** The last part of what a browser calls the file, without anything that could be a path. */
+    static String plainName(String fileName) {
+        String last = fileName.substring(Math.max(fileName.lastIndexOf('/'), fileName.lastIndexOf('\\')) + 1);
+        String clean = last.replaceAll("\\p{Cntrl}", "").strip();
+        String named = clean.isEmpty() ? "photo" : clean;
+        return named.length() <= LONGEST_NAME ? named : named.substring(named.length() - LONGEST_NAME);
+    }
+
+    public Shot owned(UUID id, UUID account) {
+        return shots.findByIdAndAccountId(id, account).orElseThrow(() -> new NotFoundException("shot"));
+    }
+
+    /** For jobs, which act for the shot's own account. */
+    public Shot byId(UUID id) {
+        return shots.findById(id).orElseThrow(() -> new NotFoundException("shot"));
+    }
+
+    public List<DepthMap> depthMaps(UUID shot) {
+        return depthMaps.findByShotId(shot);
+    }
+
+    public List<Shot> changedAfter(UUID account, Instant after) {
+        return shots.findByAccountIdAndChangedAfterOrderByChanged(account, after);
+    }
+
+    @Transactional
+    public void reach(UUID id, Shot.State state, double progress, @org.jspecify.annotations.Nullable String problem) {
+        shots.findById(id).ifPresent(shot -> shot.reach(state, progress, problem));
+    }
+
+    /** Stores a depth file for a shot, replacing the one before; a file that does not fit changes nothing. */
+    public void bringInDepth(Shot shot, String fileName, byte[] content) {
+        String name = plainName(fileName);
+        Plane plane;
+        try {
+            plane = new DepthFileReader(reader).read(content, shot.size());
+        } catch (UnreadablePictureException fault) {
+            throw new UnreadablePictureException(name + ": " + fault.getMessage(), fault);
+        } catch (IllegalArgumentException fault) {
+            throw new RefusedException(name + ": " + fault.getMessage());
+        }
+        putDepth(shot.id(), DepthChoice.Source.FILE, name, plane);
+    }
+
+    /** Stores a map as 16-bit grey PNG under its source. */
+    public void putDepth(UUID shot, DepthChoice.Source source, String origin, Plane plane) {
+        String hash;
+        try {
+            hash = files.put((FileStore.Writing) out -> PictureWriter.writeGrey(plane, out))
+                    .hash();
+        } catch (IOException e) {
+            throw new UncheckedIOException("the depth map could not be stored", e);
+        }
+        transaction.executeWithoutResult(status -> {
+            DepthMap map = depthMaps
+                    .findByShotIdAndSource(shot, source)
+                    .orElseGet(() ->
+                            depthMaps.save(new DepthMap(shot, source, origin, hash, plane.width(), plane.height())));
+            map.replace(origin, hash, plane.width(), plane.height());
+        });
+    }
+}

@@ -1,0 +1,38 @@
+package app.yubble.server.storage;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Path;
+
+/**
+ * Files under the SHA-256 of their content. What is stored never changes, so equal files are stored once and a
+ * reference can be cached for ever.
+ */
+public interface FileStore {
+    /** A stored file: its hash in lower-case hexadecimal and its length. */
+    record Stored(String hash, long bytes) {}
+
+    /** Stores what {@code content} holds; nothing is left behind when reading it fails. */
+    Stored put(InputStream content) throws IOException;
+
+    /** Stores what {@code writing} writes. */
+    Stored put(Writing writing) throws IOException;
+
+    InputStream open(String hash) throws IOException;
+
+    /** The whole file in memory. */
+    default byte[] bytes(String hash) throws IOException {
+        try (InputStream in = open(hash)) {
+            return in.readAllBytes();
+        }
+    }
+
+    /** Writes a file's content to a stream. */
+    @FunctionalInterface
+    interface Writing {
+        void to(java.io.OutputStream out) throws IOException;
+    }
+
+    /** The file on this machine, for handing to the network without copying. */
+    Path path(String hash);
+}

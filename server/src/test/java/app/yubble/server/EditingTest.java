@@ -1,0 +1,249 @@
+package app.yubble.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.yubble.core.raster.Plane;
+import app.yubble.media.picture.PictureReader;
+import java.awt.image.BufferedImage;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.util.Arrays;
+import java.util.concurrent.CompletableFuture;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+class EditingTest extends ServerTest {
+    private Browser browser;
+    private String shot;
+
+    @BeforeEach
+    void bringAPhotoIn() {
+        browser = browser().signedUp("editor" + System.nanoTime());
+        shot = readyShot(browser, photo(900, 600, "jpg"));
+    }
+
+    private JsonNode version() {
+        return browser.get("/api/shots/" + shot + "/versions").json().get(0);
+    }
+
+    private static String change(JsonNode version, String step, ObjectNode recipe) {
+        return "{\"lock\":" + version.get("lock").asLong() + ",\"step\":\"" + step + "\",\"recipe\":" + recipe + "}";
+    }
+
+    private static ObjectNode withOpacity(JsonNode version, double opacity) {
+        return ((ObjectNode) version.get("recipe").deepCopy()).put("opacity", opacity);
+    }
+
+    private Browser.Answer put(JsonNode version, String step, ObjectNode recipe) {
+        return browser.send(
+                "PUT", "/api/versions/" + version.get("id").asString() + "/recipe", change(version, step, recipe));
+    }
+
+    private Browser.Answer preview(JsonNode recipe, int longSide, long number) {
+        return browser.send(
+                "POST",
+                "/api/shots/" + shot + "/preview",
+                "{\"recipe\":" + recipe + ",\"longSide\":" + longSide + ",\"page\":\"p\",\"number\":" + number + "}");
+    }
+
+    @Test
+    void aNewShotHasAVersionWithTheSubjectSharpAndAModerateBlur() {
+        JsonNode recipe = version().get("recipe");
+        assertThat(recipe.get("version").asInt()).isEqualTo(1);
+        assertThat(recipe.get("band").get("near").asDouble())
+                .isGreaterThan(recipe.get("band").get("far").asDouble());
+        assertThat(recipe.get("aperture").get("fNumber").asDouble()).isEqualTo(2);
+    }
+
+    @Test
+    void everyChangeCanBeUndoneAndRedoneAlsoByAnotherSession() {
+        JsonNode before = version();
+        JsonNode after = put(before, "Opacity 50 %", withOpacity(before, 0.5)).json();
+        assertThat(after.get("position").asInt()).isEqualTo(1);
+        assertThat(after.get("history").get(1).get("name").asString()).isEqualTo("Opacity 50 %");
+        String path = "/api/versions/" + before.get("id").asString() + "/position";
+        JsonNode undone = browser.send("PUT", path, "{\"lock\":" + after.get("lock") + ",\"position\":0}")
+                .json();
+        assertThat(undone.get("recipe").get("opacity").asDouble()).isEqualTo(1);
+        JsonNode read = version();
+        assertThat(read.get("position").asInt()).isZero();
+        JsonNode redone = browser.send("PUT", path, "{\"lock\":" + read.get("lock") + ",\"position\":1}")
+                .json();
+        assertThat(redone.get("recipe").get("opacity").asDouble()).isEqualTo(0.5);
+    }
+
+    @Test
+    void aNewChangeForgetsWhatWasUndone() {
+        JsonNode first = version();
+        JsonNode second = put(first, "one", withOpacity(first, 0.5)).json();
+        browser.send(
+                "PUT",
+                "/api/versions/" + first.get("id").asString() + "/position",
+                "{\"lock\":" + second.get("lock") + ",\"position\":0}");
+        JsonNode third = put(version(), "two", withOpacity(first, 0.3)).json();
+        assertThat(third.get("history").size()).isEqualTo(2);
+        assertThat(third.get("history").get(1).get("name").asString()).isEqualTo("two");
+    }
+
+    @Test
+    void theLaterOfTwoTabsIsToldAndNothingIsOverwritten() {
+        JsonNode seenByBoth = version();
+        assertThat(put(seenByBoth, "first tab", withOpacity(seenByBoth, 0.5)).status())
+                .isEqualTo(200);
+        Browser.Answer late = put(seenByBoth, "second tab", withOpacity(seenByBoth, 0.2));
+        assertThat(late.status()).isEqualTo(409);
+        assertThat(late.json().get("detail").asString()).contains("another tab");
+        assertThat(version().get("recipe").get("opacity").asDouble()).isEqualTo(0.5);
+    }
+
+    @Test
+    void aRecipeThatIsOutOfRangeOrUnknownIsRefusedWithAllFaults() {
+        JsonNode version = version();
+        ObjectNode wrong = withOpacity(version, 7);
+        ((ObjectNode) wrong.get("band")).put("near", 3);
+        Browser.Answer refused = put(version, "wrong", wrong);
+        assertThat(refused.status()).isEqualTo(422);
+        assertThat(refused.json().get("faults").size()).isEqualTo(2);
+        assertThat(put(version, "newer", withOpacity(version, 1).put("version", 12))
+                        .text())
+                .contains("version 12");
+        assertThat(put(version, "more", withOpacity(version, 1).put("sparkle", 12))
+                        .status())
+                .isEqualTo(400);
+        assertThat(version().get("position").asInt()).isZero();
+    }
+
+    @Test
+    void aPreviewIsBlurredOutsideTheBandOnly() {
+        ObjectNode recipe = (ObjectNode) version().get("recipe").deepCopy();
+        ((ObjectNode) recipe.get("aperture")).put("mode", "free").put("strength", 100);
+        ((ObjectNode) recipe.get("band")).put("near", 1).put("far", 0.85);
+        Plane blurred = picture(preview(recipe, 600, 1));
+        ((ObjectNode) recipe.get("band")).put("far", 0);
+        Plane sharp = picture(preview(recipe, 600, 2));
+        assertThat(blurred.size().longSide()).isEqualTo(600);
+        // The red railing in the middle of the picture lies behind the band; the ground at the bottom lies in it.
+        assertThat(contrast(blurred, 300, 200)).isLessThan(0.5 * contrast(sharp, 300, 200));
+        assertThat(contrast(blurred, 300, 390)).isGreaterThan(0.8 * contrast(sharp, 300, 390));
+    }
+
+    private static Plane picture(Browser.Answer answer) {
+        assertThat(answer.status()).isEqualTo(200);
+        return PictureReader.DEFAULT.read(answer.body()).picture().red();
+    }
+
+    private static double contrast(Plane plane, int cx, int cy) {
+        float low = 1;
+        float high = 0;
+        for (int y = cy - 6; y <= cy + 6; y++) {
+            for (int x = cx - 6; x <= cx + 6; x++) {
+                low = Math.min(low, plane.at(x, y));
+                high = Math.max(high, plane.at(x, y));
+            }
+        }
+        return high - low;
+    }
+
+    @Test
+    void anOlderPreviewGivesWayToANewerOne() {
+        JsonNode recipe = version().get("recipe");
+        assertThat(preview(recipe, 300, 50).status()).isEqualTo(200);
+        assertThat(preview(recipe, 300, 49).status()).isEqualTo(204);
+        CompletableFuture<Browser.Answer> slow = CompletableFuture.supplyAsync(() -> preview(recipe, 900, 60));
+        assertThat(preview(recipe, 300, 61).status()).isEqualTo(200);
+        assertThat(slow.join().status()).isIn(200, 204);
+    }
+
+    @Test
+    void previewsKeepUp() {
+        ObjectNode recipe = (ObjectNode) version().get("recipe").deepCopy();
+        long[] times = new long[30];
+        for (int i = 0; i < times.length; i++) {
+            ((ObjectNode) recipe.get("aperture")).put("fNumber", 1.2 + i * 0.1);
+            Browser.Answer answer = preview(recipe, 900, 100 + i);
+            String timing = answer.raw().headers().firstValue("Server-Timing").orElseThrow();
+            times[i] = Long.parseLong(timing.substring(timing.indexOf('=') + 1));
+        }
+        Arrays.sort(times);
+        System.out.println(
+                "preview of 0.54 megapixels: median " + times[15] + " ms, 95th percentile " + times[28] + " ms");
+        // The target is 150 ms on a quiet machine; ten times that is a fault wherever it runs.
+        assertThat(times[15]).isLessThan(1500);
+    }
+
+    @Test
+    void nearnessIsGivenToTheBrowserAsNumbers() {
+        ByteBuffer map = ByteBuffer.wrap(browser.get("/api/shots/" + shot + "/nearness?source=estimated")
+                        .body())
+                .order(ByteOrder.LITTLE_ENDIAN);
+        assertThat(map.getInt()).isEqualTo(900);
+        assertThat(map.getInt()).isEqualTo(600);
+        assertThat(map.remaining()).isEqualTo(900 * 600 * 2);
+        int top = map.getShort(8 + 2 * (900 * 30 + 450)) & 0xffff;
+        int bottom = map.getShort(8 + 2 * (900 * 590 + 450)) & 0xffff;
+        assertThat(bottom).isGreaterThan(top + 20_000);
+        assertThat(browser.get("/api/shots/" + shot + "/nearness?source=file").status())
+                .isEqualTo(404);
+        assertThat(browser.get("/api/shots/" + shot + "/nearness?source=dream").status())
+                .isEqualTo(422);
+    }
+
+    @Test
+    void focusFollowsTheClick() {
+        JsonNode recipe = version().get("recipe");
+        JsonNode low = focus("spot", 0.5, 0.97, recipe);
+        JsonNode high = focus("spot", 0.5, 0.05, recipe);
+        assertThat(low.get("far").asDouble()).isGreaterThan(high.get("near").asDouble());
+        assertThat(focus("patch", 0.1, 0.5, recipe).get("near").asDouble())
+                .isGreaterThan(focus("patch", 0.1, 0.5, recipe).get("far").asDouble());
+        assertThat(focus("spot", -4, 90, recipe).get("near").asDouble()).isBetween(0.0, 1.0);
+    }
+
+    private JsonNode focus(String kind, double x, double y, JsonNode recipe) {
+        return browser.send(
+                        "POST",
+                        "/api/shots/" + shot + "/focus",
+                        "{\"kind\":\"" + kind + "\",\"recipe\":" + recipe + ",\"x\":" + x + ",\"y\":" + y
+                                + ",\"width\":0.3,\"height\":0.4}")
+                .json();
+    }
+
+    @Test
+    void aDepthFileIsTakenAndOneOfAnotherShapeChangesNothing() {
+        BufferedImage map = new BufferedImage(300, 200, BufferedImage.TYPE_BYTE_GRAY);
+        for (int x = 0; x < 300; x++) {
+            for (int y = 0; y < 200; y++) {
+                map.getRaster().setSample(x, y, 0, x * 255 / 299);
+            }
+        }
+        String path = "/api/shots/" + shot + "/depth-file";
+        assertThat(browser.upload(path, "map.png", encoded(map, "png")).status())
+                .isEqualTo(200);
+        byte[] before =
+                browser.get("/api/shots/" + shot + "/nearness?source=file").body();
+        Browser.Answer refused = browser.upload(path, "square.png", photo(100, 100, "png"));
+        assertThat(refused.status()).isEqualTo(422);
+        assertThat(refused.text()).contains("square.png").contains("100x100").contains("900x600");
+        assertThat(browser.get("/api/shots/" + shot + "/nearness?source=file").body())
+                .isEqualTo(before);
+    }
+
+    @Test
+    void versionsAreCopiedRenamedAndDeletedButOneStays() {
+        String id = version().get("id").asString();
+        JsonNode copy = browser.send("POST", "/api/versions/" + id + "/duplicate", "{\"name\":\"Bold\"}")
+                .json();
+        assertThat(copy.get("recipe")).isEqualTo(version().get("recipe"));
+        String copyId = copy.get("id").asString();
+        assertThat(browser.send("PATCH", "/api/versions/" + copyId, "{\"name\":\"Quiet\"}")
+                        .json()
+                        .get("name")
+                        .asString())
+                .isEqualTo("Quiet");
+        assertThat(browser.send("DELETE", "/api/versions/" + copyId, "").status())
+                .isEqualTo(204);
+        assertThat(browser.send("DELETE", "/api/versions/" + id, "").status()).isEqualTo(409);
+    }
+}

@@ -1,0 +1,94 @@
+package app.yubble.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.SerializationFeature;
+import tools.jackson.databind.json.JsonMapper;
+
+class SessionTest extends ServerTest {
+    @Test
+    void nothingIsToldWithoutSigningIn() {
+        Browser browser = browser();
+        for (String path : new String[] {
+            "/api/shoots",
+            "/api/deliveries",
+            "/api/events",
+            "/api/openapi",
+            "/api/shots/00000000-0000-0000-0000-000000000001"
+        }) {
+            Browser.Answer answer = browser.get(path);
+            assertThat(answer.status()).as(path).isEqualTo(401);
+            assertThat(answer.raw().headers().firstValue("content-type").orElse(""))
+                    .startsWith("application/problem+json");
+        }
+        assertThat(browser.get("/api/session").json().get("name").isNull()).isTrue();
+        assertThat(browser.get("/actuator/health").json().get("status").asString())
+                .isEqualTo("UP");
+        assertThat(browser.get("/actuator/env").status()).isEqualTo(404);
+    }
+
+    @Test
+    void aRequestWithoutTheTokenIsForbidden() {
+        Browser browser = browser().signedUp("forged");
+        assertThat(browser.sendWithoutToken("POST", "/api/shoots", "{\"name\":\"forged\"}")
+                        .status())
+                .isEqualTo(403);
+        assertThat(browser.get("/api/shoots").json().size()).isZero();
+    }
+
+    @Test
+    void signingOutEndsTheSession() {
+        Browser browser = browser().signedUp("leaving");
+        assertThat(browser.get("/api/session").json().get("name").asString()).isEqualTo("leaving");
+        assertThat(browser.form("/api/session/end", "").status()).isEqualTo(204);
+        assertThat(browser.get("/api/shoots").status()).isEqualTo(401);
+    }
+
+    @Test
+    void weakPasswordsAndTakenNamesAreRefused() {
+        Browser browser = browser().signedUp("taken");
+        assertThat(browser.send("POST", "/api/accounts", "{\"name\":\"fresh\",\"password\":\"short\"}")
+                        .text())
+                .contains("at least 10 characters");
+        assertThat(browser.send("POST", "/api/accounts", "{\"name\":\"taken\",\"password\":\"long enough too\"}")
+                        .status())
+                .isEqualTo(409);
+    }
+
+    @Test
+    void guessingPasswordsIsSlowedDown() {
+        Browser browser = browser().signedUp("guessed");
+        for (int i = 0; i < 8; i++) {
+            assertThat(browser.form("/api/session", "name=guessed&password=wrong" + i)
+                            .status())
+                    .isEqualTo(401);
+        }
+        assertThat(browser.form("/api/session", "name=guessed&password=wrong").status())
+                .isEqualTo(429);
+    }
+
+    /** The interface's types are generated from this file; it must be what the server really offers. */
+    @Test
+    void theOpenApiDocumentIsTheCommittedOne() throws IOException {
+        Browser browser = browser().signedUp("reader");
+        JsonNode document = browser.get("/api/openapi").json();
+        ((tools.jackson.databind.node.ObjectNode) document).remove("servers");
+        JsonMapper json = JsonMapper.builder()
+                .enable(SerializationFeature.INDENT_OUTPUT)
+                .enable(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS)
+                .build();
+        Path committed = Path.of("../web/openapi.json");
+        String text = json.writeValueAsString(json.treeToValue(document, Object.class)) + "\n";
+        if (System.getProperty("yubble.write-openapi") != null) {
+            Files.writeString(committed, text);
+        }
+        assertThat(text)
+                .as("after changing the API run: mvn -pl server test -Dtest=SessionTest -Dyubble.write-openapi")
+                .isEqualTo(Files.readString(committed));
+    }
+}
