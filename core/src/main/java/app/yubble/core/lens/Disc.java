@@ -10,7 +10,11 @@ package app.yubble.core.lens;
 public record Disc(int blades, double curvature, double turn) {
     public static final Disc ROUND = new Disc(0, 0, 0);
 
-    private static final int SUB_ROWS = 16;
+    /** No corner is farther from the centre than this, for a radius of 1: five straight blades. */
+    static final double MOST_EDGE = 1.15;
+
+    private static final int SUB_COLUMNS = 16;
+    private static final int OUTLINE = 360;
 
     public Disc {
         if (blades != 0 && (blades < 5 || blades > 11)) {
@@ -51,7 +55,7 @@ public record Disc(int blades, double curvature, double turn) {
     }
 
     /**
-     * The disc as one horizontal span per row, for a convolution that gathers.
+     * The disc as one vertical span per column, for a convolution that gathers.
      *
      * @param radius of the circle of equal area, in pixels
      * @param upsideDown true for points in front of the focus, which the lens draws turned by half a circle
@@ -59,47 +63,57 @@ public record Disc(int blades, double curvature, double turn) {
     Spans spans(double radius, boolean upsideDown) {
         double scale = blades == 0 ? 1 : areaScale();
         int reach = (int) Math.ceil(radius * Math.max(1, scale) + 0.5);
-        float[] left = new float[2 * reach + 1];
-        float[] right = new float[2 * reach + 1];
-        double[] xs = new double[721];
-        double[] ys = new double[721];
         // A gathering kernel is the point's image mirrored through its centre.
         double sign = upsideDown ? 1 : -1;
-        for (int i = 0; i <= 720; i++) {
-            double angle = 2 * Math.PI * i / 720;
+        double[] xs = new double[OUTLINE + 1];
+        double[] ys = new double[OUTLINE + 1];
+        for (int i = 0; i <= OUTLINE; i++) {
+            double angle = 2 * Math.PI * i / OUTLINE;
             double edge = (blades == 0 ? 1 : rawEdge(angle) * scale) * radius * sign;
             xs[i] = edge * Math.cos(angle);
             ys[i] = edge * Math.sin(angle);
         }
-        double area = 0;
-        for (int row = -reach; row <= reach; row++) {
-            double sumLeft = 0;
-            double sumRight = 0;
-            for (int sub = 0; sub < SUB_ROWS; sub++) {
-                double y = row - 0.5 + (sub + 0.5) / SUB_ROWS;
-                double low = Double.POSITIVE_INFINITY;
-                double high = Double.NEGATIVE_INFINITY;
-                for (int i = 0; i < 720; i++) {
-                    if ((ys[i] <= y) != (ys[i + 1] <= y)) {
-                        double x = xs[i] + (xs[i + 1] - xs[i]) * (y - ys[i]) / (ys[i + 1] - ys[i]);
-                        low = Math.min(low, x);
-                        high = Math.max(high, x);
-                    }
+        // Lower and upper end of the outline on fine columns, filled edge by edge.
+        int fine = (2 * reach + 1) * SUB_COLUMNS;
+        double[] low = new double[fine];
+        double[] high = new double[fine];
+        java.util.Arrays.fill(low, Double.POSITIVE_INFINITY);
+        java.util.Arrays.fill(high, Double.NEGATIVE_INFINITY);
+        for (int i = 0; i < OUTLINE; i++) {
+            double left = Math.min(xs[i], xs[i + 1]);
+            double right = Math.max(xs[i], xs[i + 1]);
+            int first = (int) Math.ceil((left + reach + 0.5) * SUB_COLUMNS - 0.5);
+            for (int j = Math.max(0, first); j < fine; j++) {
+                double x = (j + 0.5) / SUB_COLUMNS - reach - 0.5;
+                if (x >= right) {
+                    break;
                 }
-                if (low < high) {
-                    sumLeft += low;
-                    sumRight += high;
+                double y = ys[i] + (ys[i + 1] - ys[i]) * (x - xs[i]) / (xs[i + 1] - xs[i]);
+                low[j] = Math.min(low[j], y);
+                high[j] = Math.max(high[j], y);
+            }
+        }
+        float[] from = new float[2 * reach + 1];
+        float[] to = new float[2 * reach + 1];
+        double area = 0;
+        for (int column = 0; column <= 2 * reach; column++) {
+            double sumLow = 0;
+            double sumHigh = 0;
+            for (int j = column * SUB_COLUMNS; j < (column + 1) * SUB_COLUMNS; j++) {
+                if (low[j] < high[j]) {
+                    sumLow += low[j];
+                    sumHigh += high[j];
                 }
             }
-            left[row + reach] = (float) (sumLeft / SUB_ROWS);
-            right[row + reach] = (float) (sumRight / SUB_ROWS);
-            area += (sumRight - sumLeft) / SUB_ROWS;
+            from[column] = (float) (sumLow / SUB_COLUMNS);
+            to[column] = (float) (sumHigh / SUB_COLUMNS);
+            area += (sumHigh - sumLow) / SUB_COLUMNS;
         }
-        return new Spans(reach, left, right, (float) area);
+        return new Spans(reach, from, to, (float) area);
     }
 
     /**
-     * Row {@code reach + dy} covers x from {@code left} to {@code right} around the centre; mean over the row's height.
+     * Column {@code reach + dx} covers y from {@code from} to {@code to} around the centre; mean over its width.
      */
-    record Spans(int reach, float[] left, float[] right, float area) {}
+    record Spans(int reach, float[] from, float[] to, float area) {}
 }

@@ -3,156 +3,203 @@ package app.yubble.core.lens;
 import java.util.Arrays;
 
 /**
- * Premultiplied red, green, blue, coverage, and what is not nearer, interleaved, on one level of a tile.
+ * Premultiplied red, green, blue, coverage, and what is not nearer, on one level of a tile.
  *
  * <p>The fifth value is the share of the pixel that shows this layer or something behind it: what stands in front hides
  * an unknown background, so a blurred layer is divided by it ({@link #normalise}).
  *
- * <p>Interleaved because they are always blurred and composed together: one pass over one array.
+ * <p>Every row of every channel is an array of its own, because the compiler of Java 17 turns a loop over several arrays
+ * into vector instructions only when all are indexed by the bare loop variable: measured 0.3 ns a sample instead of 3.5.
  */
 final class Layer {
     static final int CHANNELS = 5;
-    private static final int COVERAGE = 3;
-    private static final int NOT_NEARER = 4;
+    static final int COVERAGE = 3;
+    static final int NOT_NEARER = 4;
     // Below this share of the disc the hidden background is a guess from too few pixels: let it fade out.
     private static final float LEAST_SHOWN = 0.01f;
 
     final int width;
     final int height;
-    final float[] samples;
+    /** By channel, then row. */
+    final float[][][] rows;
+
+    /** Rows from here to {@link #lastRow} (inclusive) may hold something; the others are empty. */
+    private int firstRow;
+
+    private int lastRow;
 
     Layer(int width, int height) {
         this.width = width;
         this.height = height;
-        this.samples = new float[width * height * CHANNELS];
+        this.rows = new float[CHANNELS][height][width];
+        this.lastRow = height - 1;
     }
 
-    /** Bilinear, twice the size. */
+    /** Bilinear, twice the size. The fifth value is not carried over: it has done its work on the coarse level. */
     Layer doubled() {
         Layer out = new Layer(width * 2, height * 2);
-        int stride = width * CHANNELS;
-        float[] mixed = new float[stride];
-        for (int y = 0; y < out.height; y++) {
-            // A fine row lies a quarter of a coarse pixel off the centre of its own coarse row.
-            int own = y / 2;
-            int other = Math.max(0, Math.min(height - 1, own + ((y & 1) == 0 ? -1 : 1)));
-            for (int i = 0; i < stride; i++) {
-                mixed[i] = 0.75f * samples[own * stride + i] + 0.25f * samples[other * stride + i];
-            }
-            int to = y * out.width * CHANNELS;
-            for (int x = 0; x < width; x++) {
-                int here = x * CHANNELS;
-                int before = Math.max(0, x - 1) * CHANNELS;
-                int after = Math.min(width - 1, x + 1) * CHANNELS;
-                for (int c = 0; c < CHANNELS; c++) {
-                    float quarter = 0.75f * mixed[here + c];
-                    out.samples[to++] = quarter + 0.25f * mixed[before + c];
+        out.firstRow = Math.max(0, 2 * firstRow - 1);
+        out.lastRow = Math.min(out.height - 1, 2 * lastRow + 2);
+        float[] mixed = new float[width];
+        for (int c = 0; c < NOT_NEARER; c++) {
+            for (int y = out.firstRow; y <= out.lastRow; y++) {
+                // A fine row lies a quarter of a coarse pixel off the centre of its own coarse row.
+                float[] own = rows[c][y / 2];
+                float[] other = rows[c][Math.max(0, Math.min(height - 1, y / 2 + ((y & 1) == 0 ? -1 : 1)))];
+                mixRow(own, other, mixed);
+                float[] to = out.rows[c][y];
+                to[0] = mixed[0];
+                for (int x = 1; x < width; x++) {
+                    float before = mixed[x - 1];
+                    float here = mixed[x];
+                    to[2 * x - 1] = 0.75f * before + 0.25f * here;
+                    to[2 * x] = 0.25f * before + 0.75f * here;
                 }
-                for (int c = 0; c < CHANNELS; c++) {
-                    float quarter = 0.75f * mixed[here + c];
-                    out.samples[to++] = quarter + 0.25f * mixed[after + c];
-                }
+                to[2 * width - 1] = mixed[width - 1];
             }
         }
         return out;
+    }
+
+    private static void mixRow(float[] own, float[] other, float[] mixed) {
+        for (int i = 0; i < mixed.length; i++) {
+            mixed[i] = 0.75f * own[i] + 0.25f * other[i];
+        }
     }
 
     /** Lays {@code upper} (premultiplied) over this. */
     void under(Layer upper) {
-        float[] up = upper.samples;
-        for (int i = 0; i < samples.length; i += CHANNELS) {
-            float through = 1 - Math.min(1, up[i + COVERAGE]);
-            samples[i] = up[i] + through * samples[i];
-            samples[i + 1] = up[i + 1] + through * samples[i + 1];
-            samples[i + 2] = up[i + 2] + through * samples[i + 2];
-            samples[i + COVERAGE] = up[i + COVERAGE] + through * samples[i + COVERAGE];
+        firstRow = Math.min(firstRow, upper.firstRow);
+        lastRow = Math.max(lastRow, upper.lastRow);
+        for (int y = upper.firstRow; y <= upper.lastRow; y++) {
+            float[] alpha = upper.rows[COVERAGE][y];
+            for (int c = 0; c <= COVERAGE; c++) {
+                overRow(upper.rows[c][y], alpha, rows[c][y]);
+            }
+        }
+    }
+
+    private static void overRow(float[] up, float[] alpha, float[] below) {
+        for (int i = 0; i < below.length; i++) {
+            below[i] = up[i] + Math.max(0f, 1f - alpha[i]) * below[i];
         }
     }
 
     /** Divides by what is not nearer, so that the layer goes on under everything in front of it. In place. */
-    void normalise() {
-        for (int i = 0; i < samples.length; i += CHANNELS) {
-            float shown = samples[i + NOT_NEARER];
-            float scale = shown <= 1e-5f ? 0 : Math.min(1, shown / LEAST_SHOWN) / shown;
-            samples[i] *= scale;
-            samples[i + 1] *= scale;
-            samples[i + 2] *= scale;
-            samples[i + COVERAGE] *= scale;
+    private void normalise(int firstRow, int lastRow) {
+        float[] scale = new float[width];
+        for (int y = firstRow; y <= lastRow; y++) {
+            scaleRow(rows[NOT_NEARER][y], scale);
+            for (int c = 0; c <= COVERAGE; c++) {
+                multiplyRow(rows[c][y], scale);
+            }
         }
     }
 
-    /** Convolution with a disc. Beyond the tile there is nothing; the margin is wide enough that it never shows. */
+    private static void scaleRow(float[] shown, float[] scale) {
+        for (int i = 0; i < scale.length; i++) {
+            scale[i] = Math.min(1f, shown[i] * (1 / LEAST_SHOWN)) / Math.max(1e-5f, shown[i]);
+        }
+    }
+
+    private static void multiplyRow(float[] row, float[] factor) {
+        for (int i = 0; i < row.length; i++) {
+            row[i] *= factor[i];
+        }
+    }
+
+    /**
+     * Convolution with a disc, then division by what is not nearer, of the rows from {@code firstRow} to
+     * {@code lastRow} (inclusive). Beyond the tile there is nothing; its margin is wide enough that it never shows.
+     *
+     * <p>How: running sums down the columns; for each column of the disc the sums are shifted once and the span's two
+     * ends, read linearly between rows, are added to every output row.
+     */
     Layer blurred(Disc.Spans spans, int firstRow, int lastRow) {
         Layer out = new Layer(width, height);
+        out.firstRow = firstRow;
+        out.lastRow = lastRow;
         int reach = spans.reach();
-        int pad = reach + 1;
-        int stride = width * CHANNELS;
-        int summed = (width + 1 + 2 * pad) * CHANNELS;
-        float[][] sums = new float[2 * reach + 1][summed];
-        int filled = Math.max(0, firstRow - reach);
-        float perArea = 1 / spans.area();
-        for (int y = Math.max(0, firstRow); y <= Math.min(height - 1, lastRow); y++) {
-            for (; filled <= Math.min(height - 1, y + reach); filled++) {
-                runningSums(filled, pad, sums[filled % sums.length]);
+        int top = Math.max(0, firstRow - reach - 1);
+        int bottom = Math.min(height, lastRow + reach + 2);
+        float[][] sums = new float[bottom - top + 1][width];
+        float[][] shifted = new float[bottom - top + 1][width];
+        for (int c = 0; c < CHANNELS; c++) {
+            for (int y = top; y < bottom; y++) {
+                addRows(sums[y - top], rows[c][y], sums[y - top + 1]);
             }
-            int to = y * stride;
-            for (int dy = -reach; dy <= reach; dy++) {
-                if (y + dy < 0 || y + dy >= height) {
+            for (int dx = -reach; dx <= reach; dx++) {
+                float from = spans.from()[dx + reach];
+                float to = spans.to()[dx + reach];
+                if (to <= from) {
                     continue;
                 }
-                float left = spans.left()[dy + reach];
-                float right = spans.right()[dy + reach];
-                if (right > left) {
-                    addSpan(sums[(y + dy) % sums.length], pad, left + 0.5f, right + 0.5f, out.samples, to, stride);
-                }
-            }
-            for (int i = to; i < to + stride; i++) {
-                out.samples[i] *= perArea;
+                shift(sums, dx, shifted);
+                addColumn(shifted, top, from + 0.5f, to + 0.5f, out.rows[c], firstRow, lastRow, 1 / spans.area());
             }
         }
+        out.normalise(firstRow, lastRow);
         return out;
     }
 
-    private void runningSums(int row, int pad, float[] sums) {
-        int from = row * width * CHANNELS;
-        int to = pad * CHANNELS;
-        Arrays.fill(sums, 0, to + CHANNELS, 0);
-        float r = 0;
-        float g = 0;
-        float b = 0;
-        float a = 0;
-        float v = 0;
-        for (int x = 0; x < width; x++, from += CHANNELS) {
-            to += CHANNELS;
-            sums[to] = r += samples[from];
-            sums[to + 1] = g += samples[from + 1];
-            sums[to + 2] = b += samples[from + 2];
-            sums[to + 3] = a += samples[from + 3];
-            sums[to + 4] = v += samples[from + 4];
-        }
-        for (int x = 0; x < pad; x++) {
-            to += CHANNELS;
-            sums[to] = r;
-            sums[to + 1] = g;
-            sums[to + 2] = b;
-            sums[to + 3] = a;
-            sums[to + 4] = v;
+    private static void addRows(float[] a, float[] b, float[] sum) {
+        for (int i = 0; i < sum.length; i++) {
+            sum[i] = a[i] + b[i];
         }
     }
 
-    // The integral of the row from x + left to x + right, where the running sum is read between pixels linearly.
-    private static void addSpan(float[] sums, int pad, float left, float right, float[] out, int to, int count) {
-        int leftPixel = (int) Math.floor(left);
-        int rightPixel = (int) Math.floor(right);
-        float l1 = left - leftPixel;
-        float l0 = 1 - l1;
-        float r1 = right - rightPixel;
-        float r0 = 1 - r1;
-        int l = (pad + leftPixel) * CHANNELS;
-        int r = (pad + rightPixel) * CHANNELS;
-        for (int i = 0; i < count; i++) {
-            out[to + i] +=
-                    r0 * sums[r + i] + r1 * sums[r + CHANNELS + i] - l0 * sums[l + i] - l1 * sums[l + CHANNELS + i];
+    private void shift(float[][] from, int dx, float[][] to) {
+        int count = width - Math.abs(dx);
+        for (int y = 0; y < from.length; y++) {
+            if (count <= 0) {
+                Arrays.fill(to[y], 0);
+            } else if (dx >= 0) {
+                System.arraycopy(from[y], dx, to[y], 0, count);
+                Arrays.fill(to[y], count, width, 0);
+            } else {
+                Arrays.fill(to[y], 0, -dx, 0);
+                System.arraycopy(from[y], 0, to[y], -dx, count);
+            }
+        }
+    }
+
+    private static void addColumn(
+            float[][] sums, int top, float from, float to, float[][] out, int firstRow, int lastRow, float scale) {
+        int fromRow = (int) Math.floor(from);
+        int toRow = (int) Math.floor(to);
+        float f1 = (from - fromRow) * scale;
+        float f0 = scale - f1;
+        float t1 = (to - toRow) * scale;
+        float t0 = scale - t1;
+        int last = sums.length - 1;
+        for (int y = firstRow; y <= lastRow; y++) {
+            int a = y + fromRow - top;
+            int b = y + toRow - top;
+            addEnds(
+                    sums[Math.max(0, Math.min(last, b))],
+                    sums[Math.max(0, Math.min(last, b + 1))],
+                    sums[Math.max(0, Math.min(last, a))],
+                    sums[Math.max(0, Math.min(last, a + 1))],
+                    t0,
+                    t1,
+                    f0,
+                    f1,
+                    out[y]);
+        }
+    }
+
+    private static void addEnds(
+            float[] to0,
+            float[] to1,
+            float[] from0,
+            float[] from1,
+            float t0,
+            float t1,
+            float f0,
+            float f1,
+            float[] out) {
+        for (int i = 0; i < out.length; i++) {
+            out[i] += t0 * to0[i] + t1 * to1[i] - f0 * from0[i] - f1 * from1[i];
         }
     }
 }

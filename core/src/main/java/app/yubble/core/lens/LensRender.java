@@ -12,16 +12,13 @@ import java.util.concurrent.atomic.AtomicInteger;
  *
  * <p>How: tiles are independent. Each reads itself and a margin of a little more than the largest radius, so memory
  * beyond source and result is a few tiles per core, whatever the size of the picture. Tile corners lie on multiples of
- * {@link #GRID}, so that reduced levels fall on the same pixels in every tile and no seam can appear.
+ * a power of two that is at least as coarse as the coarsest level, so that reduced levels fall on the same pixels in every tile and no seam can appear.
  */
 public final class LensRender {
-    /** Tile corners and margins are multiples of this; the coarsest level is smaller by at most this factor. */
-    static final int GRID = 32;
-
     /** Larger radii are drawn with this one: it bounds a tile's margin and so the memory. */
     public static final float MOST_RADIUS = 400;
 
-    private static final int LEAST_TILE = 256;
+    private static final int LEAST_TILE = 192;
     private static final int MOST_TILE = 1024;
 
     private LensRender() {}
@@ -45,10 +42,10 @@ public final class LensRender {
             throw new IllegalArgumentException(region + " is not within the picture of " + source.size());
         }
         float largest = largest(radius);
-        int margin = roundUp((int) Math.ceil(largest * 1.25) + 6);
-        int side = Math.min(MOST_TILE, Math.max(LEAST_TILE, roundUp(margin * 4)));
-        int firstX = Math.floorDiv(region.x(), GRID) * GRID;
-        int firstY = Math.floorDiv(region.y(), GRID) * GRID;
+        TilePlan plan = TilePlan.of(largest);
+        int side = Math.min(MOST_TILE, Math.max(LEAST_TILE, plan.margin() * 4));
+        int firstX = Math.floorDiv(region.x(), plan.grid()) * plan.grid();
+        int firstY = Math.floorDiv(region.y(), plan.grid()) * plan.grid();
         int across = (region.x() + region.width() - firstX + side - 1) / side;
         int down = (region.y() + region.height() - firstY + side - 1) / side;
         Picture out = Picture.blank(region.size());
@@ -60,7 +57,7 @@ public final class LensRender {
             int x1 = Math.min(region.x() + region.width(), firstX + (index % across + 1) * side);
             int y1 = Math.min(region.y() + region.height(), firstY + (index / across + 1) * side);
             Region core = new Region(x0, y0, x1 - x0, y1 - y0);
-            new LensTile(source, radius, disc, glints, core, margin).renderInto(out, region);
+            new LensTile(source, radius, disc, glints, core, plan).renderInto(out, region);
             progress.at((double) finished.incrementAndGet() / (across * down));
         });
         return out;
@@ -77,7 +74,21 @@ public final class LensRender {
         return Math.min(largest, MOST_RADIUS);
     }
 
-    private static int roundUp(int value) {
-        return (value + GRID - 1) / GRID * GRID;
+    /**
+     * What all tiles of one rendering share.
+     *
+     * @param largest radius in the whole picture; the last step of the layers, so that every tile has the same steps
+     * @param grid tile corners lie on its multiples; a power of two, at least half the largest radius
+     * @param margin around each tile; a multiple of the grid, more than the largest radius
+     */
+    record TilePlan(float largest, int grid, int margin) {
+        static TilePlan of(float largest) {
+            int grid = 4;
+            while (grid < largest / 2) {
+                grid *= 2;
+            }
+            int reach = (int) Math.ceil(largest * Disc.MOST_EDGE) + 3;
+            return new TilePlan(largest, grid, (reach + grid - 1) / grid * grid);
+        }
     }
 }

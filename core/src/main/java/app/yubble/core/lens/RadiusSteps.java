@@ -11,7 +11,7 @@ final class RadiusSteps {
 
     private RadiusSteps() {}
 
-    /** Steps from 0 up to the first that is at least {@code largest}. */
+    /** Steps from 0; the last is {@code largest} itself. */
     static float[] upTo(float largest) {
         int count = 1;
         double step = 0;
@@ -25,6 +25,7 @@ final class RadiusSteps {
             step = next(step);
             steps[i] = (float) step;
         }
+        steps[count - 1] = largest;
         return steps;
     }
 

@@ -1,0 +1,146 @@
+import type { components } from './generated/schema'
+
+type Schemas = components['schemas']
+/** The server always sends every field; the generated types cannot know that. */
+type Whole<T> = T extends (infer E)[] ? Whole<E>[] : T extends object ? { [K in keyof T]-?: Whole<NonNullable<T[K]>> } : T
+
+export type Shoot = Whole<Schemas['ShootView']>
+export type Shot = Whole<Schemas['ShotView']>
+export type Version = Whole<Schemas['VersionView']>
+export type Delivery = Whole<Schemas['DeliveryView']>
+export type Recipe = Whole<Schemas['RecipeDocument']>
+export type Band = Whole<Schemas['BandPart']>
+export type Session = { name: string | null; openAccounts: boolean; demo: boolean }
+export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'state' | 'progress' | 'problem'>
+
+/** What went wrong, in words for the person in front of the screen. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    detail: string,
+  ) {
+    super(detail)
+  }
+
+  /** True when trying again later may help: no connection, or no database behind the server. */
+  get passing(): boolean {
+    return this.status === 0 || this.status === 502 || this.status === 503 || this.status === 504
+  }
+}
+
+function csrfToken(): string {
+  return document.cookie.match(/(?:^|; )XSRF-TOKEN=([^;]*)/)?.[1] ?? ''
+}
+
+async function problemOf(response: Response): Promise<Problem> {
+  const body = (await response.json().catch(() => null)) as { detail?: string } | null
+  return new Problem(response.status, body?.detail ?? `The server answered ${response.status}.`)
+}
+
+type Options = { method?: string; json?: unknown; form?: URLSearchParams; signal?: AbortSignal }
+
+async function send(path: string, options: Options = {}): Promise<Response> {
+  const headers: Record<string, string> = {}
+  let body: BodyInit | undefined
+  if (options.json !== undefined) {
+    headers['Content-Type'] = 'application/json'
+    body = JSON.stringify(options.json)
+  } else if (options.form) {
+    body = options.form
+  }
+  const method = options.method ?? 'GET'
+  if (method !== 'GET') headers['X-XSRF-TOKEN'] = csrfToken()
+  let response: Response
+  try {
+    response = await fetch(path, { method, headers, body, signal: options.signal ?? null })
+  } catch (fault) {
+    if (options.signal?.aborted) throw fault
+    throw new Problem(0, 'The server cannot be reached.')
+  }
+  if (!response.ok) throw await problemOf(response)
+  return response
+}
+
+async function json<T>(path: string, options?: Options): Promise<T> {
+  return (await send(path, options)).json() as Promise<T>
+}
+
+/** Uploads one file with progress in [0,1]. */
+function upload<T>(path: string, file: File, progress: (share: number) => void, signal?: AbortSignal): Promise<T> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest()
+    request.open('POST', path)
+    request.setRequestHeader('X-XSRF-TOKEN', csrfToken())
+    request.upload.onprogress = (event) => progress(event.lengthComputable ? event.loaded / event.total : 0)
+    request.onload = () => {
+      if (request.status < 300) {
+        resolve(JSON.parse(request.responseText) as T)
+        return
+      }
+      let detail = request.status === 413 ? 'The file is over the limit of 200 MB.' : `The server answered ${request.status}.`
+      try {
+        detail = (JSON.parse(request.responseText) as { detail?: string }).detail ?? detail
+      } catch {
+        // Not a problem document: the plain sentence stays.
+      }
+      reject(new Problem(request.status, detail))
+    }
+    request.onerror = () => reject(new Problem(0, 'The connection was lost.'))
+    request.onabort = () => reject(new Problem(0, 'Stopped.'))
+    signal?.addEventListener('abort', () => request.abort())
+    const form = new FormData()
+    form.append('file', file)
+    request.send(form)
+  })
+}
+
+export type FocusPlace =
+  | { kind: 'subject' }
+  | { kind: 'spot'; x: number; y: number }
+  | { kind: 'patch'; x: number; y: number; width: number; height: number }
+
+export const api = {
+  session: () => json<Session>('/api/session'),
+  signIn: (name: string, password: string) =>
+    send('/api/session', { method: 'POST', form: new URLSearchParams({ name, password }) }),
+  signOut: () => send('/api/session/end', { method: 'POST' }),
+  createAccount: (name: string, password: string) => send('/api/accounts', { method: 'POST', json: { name, password } }),
+
+  shoots: () => json<Shoot[]>('/api/shoots'),
+  createShoot: (name: string) => json<Shoot>('/api/shoots', { method: 'POST', json: { name } }),
+  renameShoot: (id: string, name: string) => json<Shoot>(`/api/shoots/${id}`, { method: 'PATCH', json: { name } }),
+  deleteShoot: (id: string) => send(`/api/shoots/${id}`, { method: 'DELETE' }),
+  bringIn: (shoot: string, file: File, progress: (share: number) => void) =>
+    upload<Shot>(`/api/shoots/${shoot}/shots`, file, progress),
+
+  shot: (id: string) => json<Shot>(`/api/shots/${id}`),
+  deleteShot: (id: string) => send(`/api/shots/${id}`, { method: 'DELETE' }),
+  bringInDepth: (id: string, file: File) => upload<Shot>(`/api/shots/${id}/depth-file`, file, () => undefined),
+  estimateDepth: (id: string) => json<Shot>(`/api/shots/${id}/depth-estimate`, { method: 'POST' }),
+  thumbnail: (id: string) => `/api/shots/${id}/thumbnail`,
+  photo: async (id: string, longSide: number) => (await send(`/api/shots/${id}/photo?longSide=${longSide}`)).blob(),
+  nearness: async (id: string, source: string, flip: boolean) =>
+    (await send(`/api/shots/${id}/nearness?source=${source}&flip=${flip}`)).arrayBuffer(),
+  focus: (id: string, recipe: Recipe, place: FocusPlace) =>
+    json<Band>(`/api/shots/${id}/focus`, { method: 'POST', json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe } }),
+  preview: (id: string, body: { recipe: Recipe; longSide: number; page: string; number: number }, signal: AbortSignal) =>
+    send(`/api/shots/${id}/preview`, { method: 'POST', json: body, signal }),
+
+  versions: (shot: string) => json<Version[]>(`/api/shots/${shot}/versions`),
+  version: (id: string) => json<Version>(`/api/versions/${id}`),
+  change: (id: string, lock: number, step: string, recipe: Recipe) =>
+    json<Version>(`/api/versions/${id}/recipe`, { method: 'PUT', json: { lock, step, recipe } }),
+  goTo: (id: string, lock: number, position: number) =>
+    json<Version>(`/api/versions/${id}/position`, { method: 'PUT', json: { lock, position } }),
+  duplicate: (id: string, name: string) =>
+    json<Version>(`/api/versions/${id}/duplicate`, { method: 'POST', json: { name } }),
+  renameVersion: (id: string, name: string) => json<Version>(`/api/versions/${id}`, { method: 'PATCH', json: { name } }),
+  deleteVersion: (id: string) => send(`/api/versions/${id}`, { method: 'DELETE' }),
+
+  deliveries: () => json<Delivery[]>('/api/deliveries'),
+  deliver: (shot: string, body: { versionName: string; recipe: Recipe; format: string; quality: number; longestSide: number | null }) =>
+    json<Delivery>(`/api/shots/${shot}/deliveries`, { method: 'POST', json: body }),
+  cancelDelivery: (id: string) => send(`/api/deliveries/${id}/cancel`, { method: 'POST' }),
+  deleteDelivery: (id: string) => send(`/api/deliveries/${id}`, { method: 'DELETE' }),
+  deliveryFile: (id: string) => `/api/deliveries/${id}/file`,
+}

@@ -1,0 +1,96 @@
+import { Problem, type Recipe, type Version } from '../api/client'
+
+/** One edit on its way to the server. */
+export type PendingEdit = { step: string; recipe: Recipe }
+export type SavingState = 'saved' | 'saving' | 'offline' | 'conflict' | 'refused'
+
+export type SavingOptions = {
+  send: (edit: PendingEdit, lock: number) => Promise<Version>
+  saved: (version: Version, more: boolean) => void
+  state: (state: SavingState, message: string) => void
+  /** Where unsent edits outlive a reload. */
+  storage: { load: () => PendingEdit[]; save: (edits: PendingEdit[]) => void }
+  /** Milliseconds between tries while there is no connection; default 2500. */
+  retry?: number
+}
+
+/**
+ * Sends edits one after the other. While the server or its database is away they are kept, also over a reload, and sent
+ * when it is back; when another tab was faster, nothing more is sent and the person decides.
+ */
+export function useSaving(options: SavingOptions) {
+  let queue: PendingEdit[] = options.storage.load()
+  let lock = 0
+  let busy = false
+  let halted = false
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  function keep(): void {
+    options.storage.save(queue)
+  }
+
+  async function run(): Promise<void> {
+    const edit = queue[0]
+    if (busy || halted || !edit) return
+    busy = true
+    options.state('saving', '')
+    try {
+      const version = await options.send(edit, lock)
+      lock = version.lock
+      queue.shift()
+      keep()
+      options.saved(version, queue.length > 0)
+      if (queue.length === 0) options.state('saved', '')
+    } catch (fault) {
+      handle(fault as Problem)
+    } finally {
+      busy = false
+      if (timer === undefined) void run()
+    }
+  }
+
+  function handle(fault: Problem): void {
+    if (fault.passing) {
+      options.state('offline', 'The server cannot be reached. Your edit is kept and will be sent when it is back.')
+      timer = setTimeout(() => {
+        timer = undefined
+        void run()
+      }, options.retry ?? 2500)
+    } else if (fault.status === 409) {
+      halted = true
+      options.state('conflict', fault.message)
+    } else {
+      // An edit that the server will never take must not block those after it.
+      queue.shift()
+      keep()
+      options.state('refused', fault.message)
+    }
+  }
+
+  return {
+    /** Starts from this lock number; sends what an earlier page left behind. */
+    begin(version: Version): void {
+      lock = version.lock
+      halted = false
+      void run()
+    },
+    push(edit: PendingEdit): void {
+      queue.push(edit)
+      keep()
+      void run()
+    },
+    /** The newest recipe that is not on the server yet. */
+    newest: (): Recipe | undefined => queue.at(-1)?.recipe,
+    waiting: (): number => queue.length,
+    lock: (): number => lock,
+    /** Gives up what is not sent. */
+    discard(): void {
+      queue = []
+      keep()
+    },
+    stop(): void {
+      halted = true
+      clearTimeout(timer)
+    },
+  }
+}

@@ -1,0 +1,323 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, Problem, type Band, type FocusPlace, type Recipe, type Shot, type Version } from '../api/client'
+import type { DepthView } from '../bench/depthViews'
+import { decodeNearness, type Nearness } from '../bench/nearness'
+import { usePreviewLoop, type PreviewState, type Quality } from '../bench/previewLoop'
+import { useSaving, type PendingEdit, type SavingState } from '../bench/saving'
+import { useEvents } from './events'
+
+export type Step = 'depth' | 'focus' | 'lens' | 'deliver'
+
+const LARGEST_PREVIEW = 2560
+const DRAFT_SIDE = 640
+const PAGE = crypto.randomUUID()
+let previewNumber = 0
+
+function pendingStorage(version: string) {
+  const key = `unsent:${version}`
+  return {
+    load: (): PendingEdit[] => {
+      try {
+        return JSON.parse(localStorage.getItem(key) ?? '[]') as PendingEdit[]
+      } catch {
+        return []
+      }
+    },
+    save: (edits: PendingEdit[]): void => {
+      if (edits.length) localStorage.setItem(key, JSON.stringify(edits))
+      else localStorage.removeItem(key)
+    },
+  }
+}
+
+/** One shot on the Bench. Everything shown derives from `recipe`; `live` moves it, `commit` makes a step of it. */
+export const useBench = defineStore('bench', () => {
+  const shot = shallowRef<Shot>()
+  const versions = shallowRef<Version[]>([])
+  const version = shallowRef<Version>()
+  const recipe = shallowRef<Recipe>()
+  const fault = ref('')
+  const notice = ref('')
+
+  const step = ref<Step>('focus')
+  const view = ref<DepthView>('photo')
+  const split = ref(false)
+  const splitAt = ref(0.5)
+  const holding = ref(false)
+  const hovered = shallowRef<{ x: number; y: number }>()
+
+  const original = shallowRef<ImageBitmap>()
+  const preview = shallowRef<ImageBitmap>()
+  const nearness = shallowRef<Nearness>()
+  const depthPhoto = shallowRef<ImageData>()
+  const previewState = ref<PreviewState>('idle')
+  const previewMs = ref(0)
+  const savingState = ref<SavingState>('saved')
+  const savingMessage = ref('')
+
+  /** Longer side, in pixels, that the whole picture has on screen now. */
+  const wantedSide = ref(1100)
+  let shownSide = 0
+  let saving: ReturnType<typeof useSaving> | undefined
+  let loop: ReturnType<typeof usePreviewLoop<Recipe, ImageBitmap>> | undefined
+  let opened = 0
+
+  const canUndo = computed(() => (version.value ? version.value.history.some((each) => each.position < position()) : false))
+  const canRedo = computed(() => (version.value ? version.value.history.some((each) => each.position > position()) : false))
+
+  function position(): number {
+    return version.value?.position ?? 0
+  }
+
+  const events = useEvents()
+  events.listen({
+    shot: (event) => {
+      if (event.id !== shot.value?.id) return
+      shot.value = { ...shot.value, ...event }
+      if (event.state === 'ready') void depthArrived(event.id)
+    },
+    reconnected: () => {
+      if (shot.value && shot.value.state !== 'ready') void open(shot.value.id)
+    },
+  })
+
+  async function open(id: string): Promise<void> {
+    close()
+    const ticket = ++opened
+    try {
+      const loaded = await api.shot(id)
+      if (ticket !== opened) return
+      shot.value = loaded
+      await loadOriginal(ticket)
+      if (loaded.state === 'ready') await depthArrived(id)
+    } catch (problem) {
+      if (ticket === opened) fault.value = (problem as Problem).message
+    }
+  }
+
+  async function loadOriginal(ticket: number): Promise<void> {
+    const current = shot.value
+    if (!current) return
+    const bitmap = await createImageBitmap(await api.photo(current.id, Math.min(LARGEST_PREVIEW, 1600)))
+    if (ticket === opened) original.value = bitmap
+  }
+
+  async function depthArrived(id: string): Promise<void> {
+    const ticket = opened
+    const [loaded, all] = await Promise.all([api.shot(id), api.versions(id)])
+    if (ticket !== opened) return
+    shot.value = loaded
+    versions.value = all
+    const remembered = localStorage.getItem(`version:${id}`)
+    const first = version.value ?? all.find((each) => each.id === remembered) ?? all[0]
+    if (first) use(all.find((each) => each.id === first.id) ?? first)
+    await loadDepth()
+  }
+
+  function use(chosen: Version): void {
+    saving?.stop()
+    version.value = chosen
+    localStorage.setItem(`version:${chosen.shotId}`, chosen.id)
+    saving = useSaving({
+      send: (edit, lock) => api.change(chosen.id, lock, edit.step, edit.recipe),
+      saved: (saved, more) => take(saved, !more),
+      state: (state, message) => {
+        savingState.value = state
+        savingMessage.value = message
+      },
+      storage: pendingStorage(chosen.id),
+    })
+    recipe.value = saving.newest() ?? chosen.recipe
+    saving.begin(chosen)
+    loop?.stop()
+    loop = newLoop(chosen.shotId)
+    loop.request(recipe.value, false)
+  }
+
+  function newLoop(id: string) {
+    return usePreviewLoop<Recipe, ImageBitmap>({
+      fetch: async (wish, quality, signal) => {
+        const longSide = previewSide(quality)
+        const answer = await api.preview(id, { recipe: wish, longSide, page: PAGE, number: ++previewNumber }, signal)
+        if (answer.status === 204) return null
+        shownSide = longSide
+        return createImageBitmap(await answer.blob())
+      },
+      show: (bitmap, _quality, milliseconds) => {
+        preview.value?.close()
+        preview.value = bitmap
+        previewMs.value = Math.round(milliseconds)
+      },
+      state: (state, problem) => {
+        previewState.value = state
+        if (problem) notice.value = (problem as Problem).message
+        else if (state === 'final') notice.value = ''
+      },
+    })
+  }
+
+  function previewSide(quality: Quality): number {
+    const size = shot.value
+    const full = size ? Math.max(size.width, size.height) : LARGEST_PREVIEW
+    const side = Math.max(16, Math.min(LARGEST_PREVIEW, full, Math.ceil(wantedSide.value)))
+    return quality === 'draft' ? Math.min(side, DRAFT_SIDE) : side
+  }
+
+  // Zooming in asks for a larger preview, zooming out never for a smaller one.
+  watch(wantedSide, (side) => {
+    if (recipe.value && loop && previewSide('final') > shownSide && side > shownSide) loop.request(recipe.value, false)
+  })
+
+  async function loadDepth(): Promise<void> {
+    const current = shot.value
+    const depth = recipe.value?.depth
+    if (!current || !depth) return
+    try {
+      const map = decodeNearness(await api.nearness(current.id, depth.source, depth.flip))
+      const bitmap = original.value
+      if (current.id !== shot.value?.id) return
+      if (bitmap) {
+        const canvas = new OffscreenCanvas(map.width, map.height)
+        const context = canvas.getContext('2d')
+        context?.drawImage(bitmap, 0, 0, map.width, map.height)
+        depthPhoto.value = context?.getImageData(0, 0, map.width, map.height)
+      }
+      nearness.value = map
+    } catch (problem) {
+      notice.value = (problem as Problem).message
+    }
+  }
+
+  watch(
+    () => [recipe.value?.depth.source, recipe.value?.depth.flip, shot.value?.depths.map((each) => each.hash).join()].join(),
+    (now, before) => {
+      if (before && nearness.value) void loadDepth()
+      if (now && recipe.value) loop?.request(recipe.value, false)
+    },
+  )
+
+  function take(saved: Version, newest: boolean): void {
+    version.value = saved
+    versions.value = versions.value.map((each) => (each.id === saved.id ? saved : each))
+    if (newest) recipe.value = recipe.value && moving ? recipe.value : saved.recipe
+  }
+
+  let moving = false
+
+  /** Shows a recipe while something is being dragged; nothing is stored. */
+  function live(part: Partial<Recipe>): void {
+    if (!recipe.value) return
+    moving = true
+    recipe.value = { ...recipe.value, ...part }
+    loop?.request(recipe.value, true)
+  }
+
+  /** Makes a step of the history. */
+  function commit(name: string, part: Partial<Recipe> = {}): void {
+    if (!recipe.value) return
+    moving = false
+    recipe.value = { ...recipe.value, ...part }
+    if (JSON.stringify(recipe.value) === JSON.stringify(saving?.newest() ?? version.value?.recipe)) return
+    saving?.push({ step: name, recipe: recipe.value })
+    loop?.request(recipe.value, false)
+  }
+
+  async function focusOn(place: FocusPlace, name: string): Promise<void> {
+    const current = shot.value
+    if (!current || !recipe.value) return
+    try {
+      const band: Band = await api.focus(current.id, recipe.value, place)
+      commit(name, { band })
+    } catch (problem) {
+      notice.value = (problem as Problem).message
+    }
+  }
+
+  async function goTo(target: number): Promise<void> {
+    const current = version.value
+    if (!current || !saving || saving.waiting() > 0) return
+    try {
+      const moved = await api.goTo(current.id, saving.lock(), target)
+      saving.begin(moved)
+      moving = false
+      take(moved, true)
+      loop?.request(moved.recipe, false)
+    } catch (problem) {
+      const { status, message } = problem as Problem
+      if (status === 409) {
+        savingState.value = 'conflict'
+        savingMessage.value = message
+      } else notice.value = message
+    }
+  }
+
+  const undo = (): Promise<void> => goTo(Math.max(...before()))
+  const redo = (): Promise<void> => goTo(Math.min(...after()))
+
+  function before(): number[] {
+    return version.value?.history.map((each) => each.position).filter((each) => each < position()) ?? []
+  }
+
+  function after(): number[] {
+    return version.value?.history.map((each) => each.position).filter((each) => each > position()) ?? []
+  }
+
+  /** After another tab was faster: its state, without what was not sent from here. */
+  async function loadAgain(): Promise<void> {
+    const current = version.value
+    if (!current) return
+    saving?.discard()
+    use(await api.version(current.id))
+    savingState.value = 'saved'
+    savingMessage.value = ''
+  }
+
+  async function duplicate(name: string): Promise<void> {
+    if (!version.value) return
+    const copy = await api.duplicate(version.value.id, name)
+    versions.value = [...versions.value, copy]
+    use(copy)
+  }
+
+  async function bringInDepth(file: File): Promise<void> {
+    const current = shot.value
+    if (!current || !recipe.value) return
+    try {
+      shot.value = await api.bringInDepth(current.id, file)
+      commit('Depth from file', { depth: { ...recipe.value.depth, source: 'file' } })
+    } catch (problem) {
+      notice.value = (problem as Problem).message
+    }
+  }
+
+  async function estimateAgain(): Promise<void> {
+    if (shot.value) shot.value = await api.estimateDepth(shot.value.id)
+  }
+
+  function close(): void {
+    opened++
+    saving?.stop()
+    loop?.stop()
+    saving = undefined
+    loop = undefined
+    original.value?.close()
+    preview.value?.close()
+    shownSide = 0
+    moving = false
+    shot.value = version.value = recipe.value = original.value = preview.value = undefined
+    nearness.value = depthPhoto.value = hovered.value = undefined
+    versions.value = []
+    fault.value = notice.value = savingMessage.value = ''
+    savingState.value = 'saved'
+    previewState.value = 'idle'
+    split.value = holding.value = false
+    view.value = 'photo'
+  }
+
+  return {
+    shot, versions, version, recipe, fault, notice, step, view, split, splitAt, holding, hovered, original, preview,
+    nearness, depthPhoto, previewState, previewMs, savingState, savingMessage, wantedSide, canUndo, canRedo,
+    open, close, use, live, commit, focusOn, undo, redo, goTo, loadAgain, duplicate, bringInDepth, estimateAgain,
+  }
+})

@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { mdiArrowLeft, mdiCircleSlice8, mdiContentDuplicate, mdiImageFilterCenterFocus, mdiRedo, mdiTerrain, mdiTrayArrowDown, mdiUndo } from '@mdi/js'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import DeliverDeck from '../bench/DeliverDeck.vue'
+import DepthDeck from '../bench/DepthDeck.vue'
+import type { DepthView } from '../bench/depthViews'
+import FocusDeck from '../bench/FocusDeck.vue'
+import LensDeck from '../bench/LensDeck.vue'
+import PictureStage from '../bench/PictureStage.vue'
+import PlanView from '../bench/PlanView.vue'
+import TopBar from '../shell/TopBar.vue'
+import { useBench, type Step } from '../stores/bench'
+
+const bench = useBench()
+const route = useRoute()
+const stage = ref<InstanceType<typeof PictureStage>>()
+
+const steps: { key: Step; name: string; icon: string; hint: string }[] = [
+  { key: 'depth', name: 'Depth', icon: mdiTerrain, hint: 'Where depth comes from, and whether it is right' },
+  { key: 'focus', name: 'Focus', icon: mdiImageFilterCenterFocus, hint: 'What is sharp' },
+  { key: 'lens', name: 'Lens', icon: mdiCircleSlice8, hint: 'How the rest is blurred' },
+  { key: 'deliver', name: 'Deliver', icon: mdiTrayArrowDown, hint: 'The finished picture' },
+]
+const views: { key: DepthView; name: string; hint: string }[] = [
+  { key: 'photo', name: 'Photo', hint: 'The result' },
+  { key: 'zones', name: 'Zones', hint: 'In front of the band orange, behind it blue, stronger where more blurred' },
+  { key: 'grey', name: 'Grey', hint: 'The depth map, white is near' },
+]
+
+const stateText = computed(() => {
+  switch (bench.previewState) {
+    case 'draft':
+      return 'draft'
+    case 'refining':
+      return 'refining'
+    case 'final':
+      return `final, ${bench.previewMs} ms`
+    case 'failed':
+      return 'preview failed'
+    default:
+      return ''
+  }
+})
+const stepName = (position: number): string => bench.version?.history.find((each) => each.position === position)?.name ?? ''
+
+async function duplicate(): Promise<void> {
+  await bench.duplicate(`Version ${bench.versions.length + 1}`)
+}
+
+function choose(event: Event): void {
+  const chosen = bench.versions.find((each) => each.id === (event.target as HTMLSelectElement).value)
+  if (chosen) bench.use(chosen)
+}
+
+function typing(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement
+  return target.tagName === 'INPUT' || target.tagName === 'SELECT' || target.tagName === 'TEXTAREA'
+}
+
+function keydown(event: KeyboardEvent): void {
+  const command = event.ctrlKey || event.metaKey
+  const key = event.key.toLowerCase()
+  if (command && key === 'z') {
+    event.preventDefault()
+    if (event.shiftKey ? bench.canRedo : bench.canUndo) void (event.shiftKey ? bench.redo() : bench.undo())
+  }
+  if (command || event.altKey || typing(event)) return
+  if (key === 'o') bench.holding = true
+  else if (key === 's') bench.split = !bench.split
+  else if (key === 'v') bench.view = views[(views.findIndex((each) => each.key === bench.view) + 1) % views.length]?.key ?? 'photo'
+  else if (key === 'm') void bench.focusOn({ kind: 'subject' }, 'Main subject')
+  else if (key === '0') stage.value?.refit()
+  else if (key === '1') stage.value?.fullSize()
+}
+
+function keyup(event: KeyboardEvent): void {
+  if (event.key.toLowerCase() === 'o') bench.holding = false
+}
+
+watch(() => route.params.id, (id) => typeof id === 'string' && void bench.open(id), { immediate: true })
+onMounted(() => {
+  window.addEventListener('keydown', keydown)
+  window.addEventListener('keyup', keyup)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', keydown)
+  window.removeEventListener('keyup', keyup)
+  bench.close()
+})
+</script>
+
+<template>
+  <div class="page">
+    <TopBar>
+      <div class="tools">
+        <router-link :to="bench.shot ? `/shoots/${bench.shot.shootId}` : '/shoots'" class="name" :title="bench.shot?.name"><v-icon :icon="mdiArrowLeft" size="14" /> {{ bench.shot?.name }}</router-link>
+        <select v-if="bench.versions.length" class="versions" :value="bench.version?.id" aria-label="Version" title="Version of this shot" @change="choose">
+          <option v-for="each in bench.versions" :key="each.id" :value="each.id">{{ each.name }}</option>
+        </select>
+        <v-btn :icon="mdiContentDuplicate" :disabled="!bench.version" title="New version from here" aria-label="New version from here" @click="duplicate" />
+        <span class="rule" />
+        <v-btn :icon="mdiUndo" :disabled="!bench.canUndo" :title="`Undo ${stepName(bench.version?.position ?? 0)} (Ctrl Z)`" aria-label="Undo" data-test="undo" @click="bench.undo" />
+        <v-btn :icon="mdiRedo" :disabled="!bench.canRedo" title="Redo (Ctrl Shift Z)" aria-label="Redo" data-test="redo" @click="bench.redo" />
+      </div>
+    </TopBar>
+
+    <div v-if="bench.fault" class="gone"><p class="fault" role="alert">{{ bench.fault }}</p><router-link to="/shoots">Back to the shoots</router-link></div>
+    <div v-else class="bench">
+      <nav class="rail" aria-label="Steps">
+        <button v-for="each in steps" :key="each.key" :class="{ open: bench.step === each.key }" :aria-current="bench.step === each.key ? 'step' : undefined" :title="each.hint" :data-test="`step-${each.key}`" @click="bench.step = each.key">
+          <v-icon :icon="each.icon" size="20" /><span>{{ each.name }}</span>
+        </button>
+      </nav>
+
+      <div class="middle">
+        <div class="strip">
+          <div class="group" role="group" aria-label="View">
+            <button v-for="each in views" :key="each.key" :class="{ on: bench.view === each.key }" :aria-pressed="bench.view === each.key" :title="`${each.hint} (V)`" :data-test="`view-${each.key}`" @click="bench.view = each.key">{{ each.name }}</button>
+          </div>
+          <div class="group" role="group" aria-label="Compare">
+            <button :class="{ on: bench.holding }" title="The untouched photo while held (O)" data-test="hold" @pointerdown="bench.holding = true" @pointerup="bench.holding = false" @pointerleave="bench.holding = false">Hold for original</button>
+            <button :class="{ on: bench.split }" :aria-pressed="bench.split" title="Original and result side by side in one picture (S)" data-test="split" @click="bench.split = !bench.split">Split</button>
+          </div>
+          <div v-if="bench.view === 'zones'" class="legend small"><i class="near" />in front<i class="in" />sharp<i class="far" />behind</div>
+          <span class="spring" />
+          <span v-if="bench.notice" class="fault small notice" role="alert" :title="bench.notice">{{ bench.notice }}</span>
+          <span class="quiet small" data-test="preview-state" :data-state="bench.previewState" role="status">{{ stateText }}</span>
+        </div>
+        <div class="picture">
+          <PictureStage ref="stage" class="fill" />
+          <div v-if="bench.savingState === 'offline' || bench.savingState === 'conflict' || bench.savingState === 'refused'" class="banner" role="alert" data-test="saving">
+            <span>{{ bench.savingMessage }}</span>
+            <v-btn v-if="bench.savingState === 'conflict'" @click="bench.loadAgain">Load it again</v-btn>
+          </div>
+          <div v-if="bench.shot && bench.shot.state !== 'ready'" class="banner" :class="{ fault: bench.shot.state === 'failed' }" role="status">
+            <template v-if="bench.shot.state === 'failed'"><span>{{ bench.shot.problem }}</span><v-btn @click="bench.estimateAgain">Try again</v-btn></template>
+            <template v-else><span>Finding depth</span><v-progress-linear :model-value="bench.shot.progress * 100" :indeterminate="bench.shot.state === 'waiting'" color="primary" height="3" /></template>
+          </div>
+        </div>
+      </div>
+
+      <PlanView class="plan-room" />
+
+      <section class="deck-room" :aria-label="`${bench.step} controls`">
+        <template v-if="bench.recipe">
+          <DepthDeck v-if="bench.step === 'depth'" />
+          <FocusDeck v-else-if="bench.step === 'focus'" />
+          <LensDeck v-else-if="bench.step === 'lens'" />
+          <DeliverDeck v-else />
+        </template>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.tools { display: flex; align-items: center; gap: 4px; min-width: 0; padding-left: 12px; border-left: 1px solid var(--line); }
+.tools .name { color: var(--ink); text-decoration: none; max-width: 240px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; margin-right: 6px; }
+.versions { background: var(--well); color: var(--ink); border: 1px solid var(--line); border-radius: 3px; padding: 2px 6px; font-size: 12.5px; max-width: 150px; }
+.rule { width: 1px; height: 18px; background: var(--line); margin: 0 4px; }
+.bench { display: grid; min-height: 0; grid-template: 'rail middle plan' minmax(0, 1fr) 'rail deck deck' 168px / 68px minmax(0, 1fr) clamp(280px, 23vw, 420px); }
+.rail { grid-area: rail; background: var(--panel); border-right: 1px solid var(--line); display: flex; flex-direction: column; padding-top: 6px; }
+.rail button { display: grid; justify-items: center; gap: 3px; padding: 11px 0 9px; color: var(--dim); font-size: 11.5px; position: relative; }
+.rail button:hover { color: var(--ink); }
+.rail button.open { color: var(--ink); background: rgba(128, 128, 128, 0.14); box-shadow: inset 2px 0 0 var(--accent); }
+.middle { grid-area: middle; display: grid; grid-template-rows: 34px minmax(0, 1fr); min-width: 0; }
+.strip { display: flex; align-items: center; gap: 12px; padding: 0 10px; background: var(--panel); border-bottom: 1px solid var(--line); min-width: 0; }
+.group { display: flex; border: 1px solid var(--line); border-radius: 3px; overflow: hidden; flex: none; }
+.group button { padding: 2px 10px; font-size: 12px; color: var(--dim); user-select: none; white-space: nowrap; }
+.group button + button { border-left: 1px solid var(--line); }
+.group button:hover { color: var(--ink); }
+.group button.on { color: var(--ink); background: rgba(128, 128, 128, 0.26); }
+.legend { display: flex; gap: 5px; align-items: center; color: var(--dim); white-space: nowrap; }
+.legend i { width: 9px; height: 9px; border-radius: 1px; margin-left: 5px; }
+.legend .near { background: #e39a4e; } .legend .far { background: #4e8ccc; } .legend .in { border: 1px solid var(--dim); }
+.spring { flex: 1; }
+.notice { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.picture { position: relative; min-height: 0; }
+.fill { position: absolute; inset: 0; }
+.banner { position: absolute; left: 50%; top: 14px; transform: translateX(-50%); background: var(--panel); border: 1px solid var(--strong-line); border-radius: 4px; padding: 8px 16px; display: flex; gap: 14px; align-items: center; min-width: 260px; max-width: 90%; }
+.plan-room { grid-area: plan; }
+.deck-room { grid-area: deck; background: var(--panel); border-top: 1px solid var(--line); padding: 12px 22px; min-width: 0; overflow: hidden; }
+.gone { display: grid; place-content: center; gap: 10px; text-align: center; }
+.gone a { color: var(--ink); }
+</style>
