@@ -28,12 +28,16 @@ public final class LensRender {
      * @param radius signed blur radius in pixels, same size, finite
      */
     public static Picture render(Picture source, Plane radius, Disc disc, Glints glints, Progress progress) {
-        return render(source, radius, disc, glints, Region.all(source.size()), progress);
+        return render(source, radius, disc, glints.lift(source), Region.all(source.size()), progress);
     }
 
-    /** As {@link #render(Picture, Plane, Disc, Glints, Progress)}, but only the pixels of {@code region}. */
+    /**
+     * As {@link #render(Picture, Plane, Disc, Glints, Progress)}, but only the pixels of {@code region}.
+     *
+     * @param lift as {@link Glints#lift} returns it
+     */
     public static Picture render(
-            Picture source, Plane radius, Disc disc, Glints glints, Region region, Progress progress) {
+            Picture source, Plane radius, Disc disc, Plane lift, Region region, Progress progress) {
         if (!radius.size().equals(source.size())) {
             throw new IllegalArgumentException(
                     "picture " + source.size() + " and defocus field " + radius.size() + " must have one size");
@@ -57,7 +61,7 @@ public final class LensRender {
             int x1 = Math.min(region.x() + region.width(), firstX + (index % across + 1) * side);
             int y1 = Math.min(region.y() + region.height(), firstY + (index / across + 1) * side);
             Region core = new Region(x0, y0, x1 - x0, y1 - y0);
-            new LensTile(source, radius, disc, glints, core, plan).renderInto(out, region);
+            new LensTile(source, radius, disc, lift, core, plan).renderInto(out, region);
             progress.at((double) finished.incrementAndGet() / (across * down));
         });
         return out;

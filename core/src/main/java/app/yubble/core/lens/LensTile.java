@@ -28,7 +28,7 @@ final class LensTile {
     private final float lowest;
     private final float highest;
 
-    LensTile(Picture source, Plane radius, Disc disc, Glints glints, Region core, LensRender.TilePlan plan) {
+    LensTile(Picture source, Plane radius, Disc disc, Plane lift, Region core, LensRender.TilePlan plan) {
         this.disc = disc;
         this.plan = plan;
         this.core = core;
@@ -47,6 +47,7 @@ final class LensTile {
         float[] g = source.green().samples();
         float[] b = source.blue().samples();
         float[] s = radius.samples();
+        float[] lifts = lift.samples();
         float low = Float.POSITIVE_INFINITY;
         float high = Float.NEGATIVE_INFINITY;
         for (int y = 0, to = 0; y < height; y++) {
@@ -54,10 +55,10 @@ final class LensTile {
             for (int x = 0; x < width; x++, to += 4) {
                 int from = row + columns[x];
                 float blur = Math.max(-LensRender.MOST_RADIUS, Math.min(LensRender.MOST_RADIUS, s[from]));
-                float lift = glints.factor(Math.max(r[from], Math.max(g[from], b[from])), Math.abs(blur));
-                pixels[to] = r[from] * lift;
-                pixels[to + 1] = g[from] * lift;
-                pixels[to + 2] = b[from] * lift;
+                float factor = lifts[from] == 0 ? 1 : Glints.factor(lifts[from], Math.abs(blur));
+                pixels[to] = r[from] * factor;
+                pixels[to + 1] = g[from] * factor;
+                pixels[to + 2] = b[from] * factor;
                 pixels[to + 3] = blur;
                 low = Math.min(low, blur);
                 high = Math.max(high, blur);

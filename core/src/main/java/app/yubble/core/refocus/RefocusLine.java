@@ -60,8 +60,12 @@ public final class RefocusLine {
                 recipe.aperture().radiusPerNearness(size, recipe.band().centre());
         Plane field = DefocusField.of(nearness, recipe.band(), recipe.gain(), radiusPerNearness);
         progress.at(0.05);
-        Picture blurred =
-                LensRender.render(picture, field, recipe.disc(), recipe.glints(), region, progress.part(0.05, 1));
+        Plane lift = cache.get(
+                pictureKey(material, size).then("glints", recipe.glints()),
+                Plane.class,
+                plane -> plane.size().pixels() * Float.BYTES,
+                () -> recipe.glints().lift(picture));
+        Picture blurred = LensRender.render(picture, field, recipe.disc(), lift, region, progress.part(0.05, 1));
         return recipe.opacity() == 1 ? blurred : mixed(picture, blurred, region, (float) recipe.opacity());
     }
 

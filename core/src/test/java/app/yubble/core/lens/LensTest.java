@@ -150,7 +150,7 @@ class LensTest {
         Plane radius = Pictures.plane(700, 500, (x, y) -> Math.hypot(x - 350, y - 250) < 120 ? 0 : (x - 350) / 12.0);
         Picture whole = render(source, radius);
         Region region = new Region(301, 173, 222, 190);
-        Picture part = LensRender.render(source, radius, Disc.ROUND, Glints.NONE, region, Progress.NONE);
+        Picture part = LensRender.render(source, radius, Disc.ROUND, Glints.NONE.lift(source), region, Progress.NONE);
         assertThat(Pictures.distance(part.red(), Resample.crop(whole.red(), region)))
                 .isLessThan(2e-3);
     }
@@ -163,6 +163,15 @@ class LensTest {
                 .red();
         assertThat(out.at(50, 50)).isEqualTo(1f);
         assertThat((double) out.at(150, 50)).isGreaterThan(10 / (Math.PI * 100));
+    }
+
+    @Test
+    void glintsLiftLampsButNotWhiteWalls() {
+        Picture source = Pictures.grey(600, 400, (x, y) -> x < 300 || Math.hypot(x - 450, y - 200) < 3 ? 1 : 0);
+        Plane lift = new Glints(0.5).lift(source);
+        assertThat(lift.at(450, 200)).isGreaterThan(8);
+        assertThat(lift.at(150, 200)).isZero();
+        assertThat(lift.at(400, 200)).isZero();
     }
 
     @Test

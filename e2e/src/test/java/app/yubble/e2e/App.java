@@ -1,0 +1,84 @@
+package app.yubble.e2e;
+
+import app.yubble.server.YubbleServer;
+import app.yubble.server.database.LocalMariaDb;
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+
+/** The real application with its own database, and a headless Chromium in front of it. */
+final class App implements AutoCloseable {
+    private static final List<String> FLAGS = List.of(
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync");
+
+    final LocalMariaDb database;
+    final ConfigurableApplicationContext context;
+    final String address;
+    private final Path data;
+    private final Playwright playwright;
+    private final Browser chromium;
+
+    App() throws IOException {
+        data = Files.createTempDirectory("yubble-e2e");
+        database = LocalMariaDb.start(data.resolve("database"));
+        SpringApplication application = new SpringApplication(YubbleServer.class);
+        application.setRegisterShutdownHook(false);
+        application.setDefaultProperties(database.properties());
+        context = application.run(
+                "--server.port=0",
+                "--yubble.data=" + data,
+                "--yubble.demo=true",
+                "--yubble.demo-folder=" + Path.of("../demo").toAbsolutePath().normalize());
+        address = "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port");
+        playwright = Playwright.create(
+                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        chromium = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setArgs(FLAGS));
+    }
+
+    /** A fresh browser with nothing in it. */
+    BrowserContext visitor() {
+        BrowserContext visitor = chromium.newContext(
+                new Browser.NewContextOptions().setViewportSize(1280, 800).setAcceptDownloads(true));
+        visitor.setDefaultTimeout(30_000);
+        return visitor;
+    }
+
+    /** A page of somebody who has an account of that name, signed in. */
+    Page signedUp(BrowserContext visitor, String name) {
+        Page page = visitor.newPage();
+        page.navigate(address);
+        page.getByText("Create an account").click();
+        page.getByLabel("Name").fill(name);
+        page.getByLabel("Password").fill("a password for " + name);
+        page.getByText("Create the account").click();
+        page.getByText("Drop photos anywhere on this page.").waitFor();
+        return page;
+    }
+
+    @Override
+    public void close() {
+        chromium.close();
+        playwright.close();
+        context.close();
+        database.stop();
+    }
+}

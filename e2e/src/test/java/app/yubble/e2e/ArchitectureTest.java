@@ -1,0 +1,67 @@
+package app.yubble.e2e;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+
+/** The rooms of docs/architecture.md and the doors between them. */
+@AnalyzeClasses(packages = "app.yubble", importOptions = ImportOption.DoNotIncludeTests.class)
+class ArchitectureTest {
+    @ArchTest
+    static final ArchRule coreIsPlainJava = classes()
+            .that()
+            .resideInAPackage("app.yubble.core..")
+            .should()
+            .onlyDependOnClassesThat()
+            .resideInAnyPackage("app.yubble.core..", "java..", "org.jspecify..");
+
+    @ArchTest
+    static final ArchRule coreHasNoInterface = noClasses()
+            .that()
+            .resideInAPackage("app.yubble.core..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("java.awt..", "javax..", "java.net..", "java.sql..");
+
+    @ArchTest
+    static final ArchRule mediaKnowsOnlyCore = noClasses()
+            .that()
+            .resideInAPackage("app.yubble.media..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                    "app.yubble.server..", "app.yubble.cli..", "app.yubble.bench..", "org.springframework..");
+
+    @ArchTest
+    static final ArchRule nothingImportsTheServer = noClasses()
+            .that()
+            .resideOutsideOfPackage("app.yubble.server..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("app.yubble.server..");
+
+    @ArchTest
+    static final ArchRule theCommandLineNeedsNoServer = noClasses()
+            .that()
+            .resideInAPackage("app.yubble.cli..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("org.springframework..", "jakarta..");
+
+    @ArchTest
+    static final ArchRule corePackagesHaveNoCycles =
+            slices().matching("app.yubble.core.(*)..").should().beFreeOfCycles();
+
+    @ArchTest
+    static final ArchRule serverPackagesHaveNoCycles =
+            slices().matching("app.yubble.server.(*)..").should().beFreeOfCycles();
+
+    @ArchTest
+    static final ArchRule mediaPackagesHaveNoCycles =
+            slices().matching("app.yubble.media.(*)..").should().beFreeOfCycles();
+}
