@@ -170,7 +170,8 @@ public final class LocalMariaDb {
     }
 
     private String url() {
-        return "jdbc:mariadb://127.0.0.1:" + port + "/yubble";
+        // A database that hangs must become a fault that can be told, not a page that waits for ever.
+        return "jdbc:mariadb://127.0.0.1:" + port + "/yubble?connectTimeout=3000&socketTimeout=6000";
     }
 
     /** Where it is, as Spring Boot's settings. */

@@ -19,6 +19,8 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExcep
 /** One shape for every fault. {@code type} tells them apart for programs, {@code detail} for people. */
 @RestControllerAdvice
 class ProblemAdvice extends ResponseEntityExceptionHandler {
+    static final String DATABASE_AWAY = "The database does not answer. Nothing is lost; try again.";
+
     private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
 
     @ExceptionHandler
@@ -49,10 +51,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     @ExceptionHandler({DataAccessException.class, CannotCreateTransactionException.class})
     ProblemDetail databaseGone(RuntimeException fault) {
         LOG.warn("database fault: {}", fault.getMessage());
-        return problem(
-                HttpStatus.SERVICE_UNAVAILABLE,
-                "database",
-                "The database does not answer. Nothing is lost; try again.");
+        return problem(HttpStatus.SERVICE_UNAVAILABLE, "database", DATABASE_AWAY);
     }
 
     @Override

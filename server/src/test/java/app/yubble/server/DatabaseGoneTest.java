@@ -1,0 +1,41 @@
+package app.yubble.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+class DatabaseGoneTest extends ServerTest {
+    private static void signal(String name) throws IOException, InterruptedException {
+        String pid = Files.readString(DATA.resolve("database/pid")).strip();
+        assertThat(new ProcessBuilder("kill", "-" + name, pid).start().waitFor())
+                .isZero();
+    }
+
+    @Test
+    void theDatabaseGoingAwayIsToldAndNothingIsLostWhenItIsBack() throws Exception {
+        Browser browser = browser().signedUp("patient");
+        String shot = readyShot(browser, photo(300, 200, "jpg"));
+        JsonNode version =
+                browser.get("/api/shots/" + shot + "/versions").json().get(0);
+        ObjectNode recipe = ((ObjectNode) version.get("recipe").deepCopy()).put("opacity", 0.5);
+        String path = "/api/versions/" + version.get("id").asString() + "/recipe";
+        String change = "{\"lock\":" + version.get("lock") + ",\"step\":\"half\",\"recipe\":" + recipe + "}";
+        signal("STOP");
+        Browser.Answer away;
+        try {
+            away = browser.send("PUT", path, change);
+        } finally {
+            signal("CONT");
+        }
+        assertThat(away.status()).isEqualTo(503);
+        assertThat(away.text()).contains("database");
+        JsonNode saved = waitFor(() -> browser.send("PUT", path, change).json(), answer -> answer.has("lock"));
+        assertThat(saved.get("recipe").get("opacity").asDouble()).isEqualTo(0.5);
+        // Long work goes on as well.
+        assertThat(readyShot(browser, photo(320, 200, "jpg"))).isNotEmpty();
+    }
+}
