@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.function.Supplier;
 import javax.imageio.ImageIO;
+import org.springframework.boot.SpringApplication;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.web.server.LocalServerPort;
 import org.springframework.test.context.DynamicPropertyRegistry;
@@ -27,7 +28,8 @@ abstract class ServerTest {
         try {
             DATA = Files.createTempDirectory("yubble-test");
             DATABASE = LocalMariaDb.start(DATA.resolve("database"));
-            Runtime.getRuntime().addShutdownHook(new Thread(DATABASE::stop));
+            // After the contexts are closed, which still talk to it.
+            SpringApplication.getShutdownHandlers().add(DATABASE::stop);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -10,7 +10,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 /**
  * Renders lens blur from a defocus field, as specified in the package documentation.
  *
- * <p>How: tiles are independent. Each reads itself and a margin of a little more than the largest radius, so memory
+ * <p>How: tiles are independent. Each reads itself and a margin as wide as blur reaches into it, so memory
  * beyond source and result is a few tiles per core, whatever the size of the picture. Tile corners lie on multiples of
  * a power of two that is at least as coarse as the coarsest level, so that reduced levels fall on the same pixels in every tile and no seam can appear.
  */
@@ -18,7 +18,7 @@ public final class LensRender {
     /** Larger radii are drawn with this one: it bounds a tile's margin and so the memory. */
     public static final float MOST_RADIUS = 400;
 
-    private static final int LEAST_TILE = 192;
+    private static final int LEAST_TILE = 256;
     private static final int MOST_TILE = 1024;
 
     private LensRender() {}
@@ -45,9 +45,9 @@ public final class LensRender {
         if (!region.within(source.size())) {
             throw new IllegalArgumentException(region + " is not within the picture of " + source.size());
         }
-        float largest = largest(radius);
-        TilePlan plan = TilePlan.of(largest);
-        int side = Math.min(MOST_TILE, Math.max(LEAST_TILE, plan.margin() * 4));
+        Reach reach = new Reach(radius);
+        TilePlan plan = TilePlan.of(reach.overall());
+        int side = Math.min(MOST_TILE, Math.max(LEAST_TILE, plan.roundedUp((int) reach.overall()) * 3));
         int firstX = Math.floorDiv(region.x(), plan.grid()) * plan.grid();
         int firstY = Math.floorDiv(region.y(), plan.grid()) * plan.grid();
         int across = (region.x() + region.width() - firstX + side - 1) / side;
@@ -61,21 +61,11 @@ public final class LensRender {
             int x1 = Math.min(region.x() + region.width(), firstX + (index % across + 1) * side);
             int y1 = Math.min(region.y() + region.height(), firstY + (index / across + 1) * side);
             Region core = new Region(x0, y0, x1 - x0, y1 - y0);
-            new LensTile(source, radius, disc, lift, core, plan).renderInto(out, region);
+            int margin = plan.roundedUp(reach.into(core));
+            new LensTile(source, radius, disc, lift, core, plan, margin).renderInto(out, region);
             progress.at((double) finished.incrementAndGet() / (across * down));
         });
         return out;
-    }
-
-    private static float largest(Plane radius) {
-        float largest = 0;
-        for (float r : radius.samples()) {
-            if (!(Math.abs(r) < 1e6f)) {
-                throw new IllegalArgumentException("blur radius must be a number below a million pixels, found " + r);
-            }
-            largest = Math.max(largest, Math.abs(r));
-        }
-        return Math.min(largest, MOST_RADIUS);
     }
 
     /**
@@ -83,16 +73,18 @@ public final class LensRender {
      *
      * @param largest radius in the whole picture; the last step of the layers, so that every tile has the same steps
      * @param grid tile corners lie on its multiples; a power of two, at least half the largest radius
-     * @param margin around each tile; a multiple of the grid, more than the largest radius
      */
-    record TilePlan(float largest, int grid, int margin) {
+    record TilePlan(float largest, int grid) {
         static TilePlan of(float largest) {
             int grid = 4;
             while (grid < largest / 2) {
                 grid *= 2;
             }
-            int reach = (int) Math.ceil(largest * Disc.MOST_EDGE) + 3;
-            return new TilePlan(largest, grid, (reach + grid - 1) / grid * grid);
+            return new TilePlan(largest, grid);
+        }
+
+        int roundedUp(int length) {
+            return (length + grid - 1) / grid * grid;
         }
     }
 }

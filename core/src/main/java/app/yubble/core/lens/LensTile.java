@@ -28,12 +28,11 @@ final class LensTile {
     private final float lowest;
     private final float highest;
 
-    LensTile(Picture source, Plane radius, Disc disc, Plane lift, Region core, LensRender.TilePlan plan) {
+    LensTile(Picture source, Plane radius, Disc disc, Plane lift, Region core, LensRender.TilePlan plan, int margin) {
         this.disc = disc;
         this.plan = plan;
         this.core = core;
         int grid = plan.grid();
-        int margin = plan.margin();
         originX = Math.floorDiv(core.x(), grid) * grid - margin;
         originY = Math.floorDiv(core.y(), grid) * grid - margin;
         width = (core.x() + core.width() + margin - originX + grid - 1) / grid * grid;

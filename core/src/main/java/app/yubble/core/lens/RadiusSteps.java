@@ -7,7 +7,7 @@ package app.yubble.core.lens;
  * two discs is within 1 % of the light of the disc between them.
  */
 final class RadiusSteps {
-    private static final double GROWTH = 1.2;
+    private static final double GROWTH = 1.32;
 
     private RadiusSteps() {}
 

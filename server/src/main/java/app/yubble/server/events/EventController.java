@@ -15,6 +15,8 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.dao.DataAccessException;
 import org.springframework.http.MediaType;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -80,6 +82,13 @@ class EventController {
         listener.emitter.send(SseEmitter.event().name("open").data("{}"));
         listeners.add(listener);
         return listener.emitter;
+    }
+
+    /** Open streams would hold a graceful shutdown up. */
+    @EventListener(ContextClosedEvent.class)
+    void hangUp() {
+        listeners.forEach(listener -> listener.emitter.complete());
+        listeners.clear();
     }
 
     @Scheduled(fixedDelay = 400)
