@@ -4,6 +4,7 @@ import java.nio.ByteBuffer;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReferenceArray;
 
 /**
  * From code values to linear light and back, for each of three channels.
@@ -18,6 +19,8 @@ public final class ToneCurve {
     private static final int MOST_TAGS = 200;
 
     private final Channel[] channels;
+    /** Made when first wanted: a table takes longer to make than a preview to encode. */
+    private final AtomicReferenceArray<float[]> encodings = new AtomicReferenceArray<>(3);
 
     private ToneCurve(Channel[] channels) {
         this.channels = channels;
@@ -125,6 +128,15 @@ public final class ToneCurve {
      * The square root spends the entries where curves are steep.
      */
     float[] encoding(int channel) {
+        float[] known = encodings.get(channel);
+        if (known == null) {
+            known = newEncoding(channel);
+            encodings.set(channel, known);
+        }
+        return known;
+    }
+
+    private float[] newEncoding(int channel) {
         double[] linear = new double[STEPS];
         for (int i = 0; i < STEPS; i++) {
             linear[i] = channels[channel].linear(i / (STEPS - 1.0));
