@@ -3,6 +3,9 @@ import { ref } from 'vue'
 import { api, Problem, type Shoot, type Shot } from '../api/client'
 import { useEvents } from './events'
 
+// The server refuses more; saying so here saves sending it.
+const MOST_BYTES = 200 * 1024 * 1024
+
 /** One file on its way in. */
 export type Incoming = { key: number; name: string; share: number; fault: string; done: boolean }
 
@@ -60,6 +63,10 @@ export const useShoots = defineStore('shoots', () => {
     for (const [i, file] of files.entries()) {
       const row = incoming.value.find((each) => each.key === rows[i]?.key)
       if (!row) continue
+      if (file.size > MOST_BYTES) {
+        row.fault = `the file has ${Math.round(file.size / 1048576)} MB; the limit is 200 MB`
+        continue
+      }
       try {
         put(await api.bringIn(shoot, file, (share) => (row.share = share)))
         incoming.value = incoming.value.filter((each) => each.key !== row.key)

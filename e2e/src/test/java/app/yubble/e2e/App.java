@@ -36,6 +36,8 @@ final class App implements AutoCloseable {
     App() throws IOException {
         data = Files.createTempDirectory("yubble-e2e");
         database = LocalMariaDb.start(data.resolve("database"));
+        // Also when something below fails; stopping twice does no harm.
+        Runtime.getRuntime().addShutdownHook(new Thread(database::stop));
         SpringApplication application = new SpringApplication(YubbleServer.class);
         application.setRegisterShutdownHook(false);
         application.setDefaultProperties(database.properties());

@@ -65,6 +65,15 @@ class BringingInTest extends ServerTest {
     }
 
     @Test
+    void aFileOverTheUploadLimitIsToldTheLimit() {
+        Browser browser = browser().signedUp("heavy");
+        Browser.Answer answer =
+                browser.upload("/api/shoots/" + newShoot(browser) + "/shots", "long.tif", new byte[13 << 20]);
+        assertThat(answer.status()).isEqualTo(413);
+        assertThat(answer.json().get("detail").asString()).contains("12 MB");
+    }
+
+    @Test
     void aFileNameIsNeverAPath() {
         Browser browser = browser().signedUp("paths");
         Browser.Answer answer = browser.upload(

@@ -43,6 +43,7 @@ abstract class ServerTest {
         DATABASE.properties().forEach((name, value) -> registry.add(name, () -> value));
         registry.add("yubble.data", DATA::toString);
         registry.add("yubble.most-pixels", () -> 30_000_000);
+        registry.add("spring.servlet.multipart.max-file-size", () -> "12MB");
     }
 
     Browser browser() {

@@ -6,11 +6,13 @@ import app.yubble.media.recipe.BadRecipeException;
 import java.net.URI;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.dao.DataAccessException;
 import org.springframework.dao.OptimisticLockingFailureException;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.transaction.CannotCreateTransactionException;
+import org.springframework.util.unit.DataSize;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
@@ -22,6 +24,12 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     static final String DATABASE_AWAY = "The database does not answer. Nothing is lost; try again.";
 
     private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
+
+    private final DataSize uploadLimit;
+
+    ProblemAdvice(@Value("${spring.servlet.multipart.max-file-size}") DataSize uploadLimit) {
+        this.uploadLimit = uploadLimit;
+    }
 
     @ExceptionHandler
     ProblemDetail notFound(NotFoundException fault) {
@@ -62,7 +70,9 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                     org.springframework.http.HttpStatusCode status,
                     org.springframework.web.context.request.WebRequest request) {
         ProblemDetail problem = problem(
-                HttpStatus.CONTENT_TOO_LARGE, "too-large", "The file is over the limit of 200 MB for one upload.");
+                HttpStatus.CONTENT_TOO_LARGE,
+                "too-large",
+                "The file is over the limit of " + uploadLimit.toMegabytes() + " MB for one upload.");
         return org.springframework.http.ResponseEntity.status(HttpStatus.CONTENT_TOO_LARGE)
                 .body(problem);
     }
