@@ -21,13 +21,21 @@ public class YubbleServer {
     public static void main(String[] arguments) {
         System.setProperty("java.awt.headless", "true");
         SpringApplication application = new SpringApplication(YubbleServer.class);
-        if (option(arguments, "--yubble.database=", "external").equals("managed")) {
-            Path data = Path.of(option(arguments, "--yubble.data=", "var"));
-            LocalMariaDb database = LocalMariaDb.start(data.resolve("database"));
-            application.setDefaultProperties(database.properties());
-            SpringApplication.getShutdownHandlers().add(database::stop);
+        if (!option(arguments, "--yubble.database=", "external").equals("managed")) {
+            application.run(arguments);
+            return;
         }
-        application.run(arguments);
+        Path data = Path.of(option(arguments, "--yubble.data=", "var"));
+        LocalMariaDb database = LocalMariaDb.start(data.resolve("database"));
+        application.setDefaultProperties(database.properties());
+        SpringApplication.getShutdownHandlers().add(database::stop);
+        try {
+            application.run(arguments);
+        } catch (RuntimeException | Error fault) {
+            // A start that does not succeed has no context whose end would stop the database.
+            database.stop();
+            throw fault;
+        }
     }
 
     private static String option(String[] arguments, String start, String otherwise) {
