@@ -14,7 +14,7 @@
  *   <li>What stands in front is composed in layers with its blurred coverage as alpha and laid over.
  * </ol>
  *
- * <p>Radii of 8 pixels and more are blurred on reduced levels, so the time hardly grows with the radius. A constant
+ * <p>Radii above 3 pixels are blurred on reduced levels, so the time hardly grows with the radius. A constant
  * picture stays constant to float rounding; pixels in the band away from depth edges are returned bit for bit.
  * Borders are continued by mirroring.
  *
