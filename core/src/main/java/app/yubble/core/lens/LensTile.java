@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 /** One tile of {@link LensRender}: its pixels and a margin around them, the layers cut from them, and the result. */
 final class LensTile {
     // Up to 3 px a disc has no shape to lose and the full level costs most; beyond, a level is reduced until its radius
-    // is at most 5, which takes half the columns of 8 and leaves a disc's edge soft by a fifth of its radius at most.
+    // is at most 5: half the columns of 8; a disc's edge is then soft by about a pixel of its level.
     private static final float MOST_RADIUS_AT_FULL_SIZE = 3;
     private static final float MOST_RADIUS_ON_LEVEL = 5;
     // Neighbours whose radii differ by more than this belong to two things, not to one slope.
