@@ -10,6 +10,7 @@ export type Version = Whole<Schemas['VersionView']>
 export type Delivery = Whole<Schemas['DeliveryView']>
 export type Recipe = Whole<Schemas['RecipeDocument']>
 export type Band = Whole<Schemas['BandPart']>
+export type Settings = Whole<Schemas['SettingsView']>
 export type Session = { name: string | null; openAccounts: boolean; demo: boolean }
 export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'state' | 'progress' | 'problem'>
 
@@ -116,11 +117,15 @@ export const api = {
   shot: (id: string) => json<Shot>(`/api/shots/${id}`),
   deleteShot: (id: string) => send(`/api/shots/${id}`, { method: 'DELETE' }),
   bringInDepth: (id: string, file: File) => upload<Shot>(`/api/shots/${id}/depth-file`, file, () => undefined),
-  estimateDepth: (id: string) => json<Shot>(`/api/shots/${id}/depth-estimate`, { method: 'POST' }),
+  estimateDepth: (id: string, engine: string, quality: 'draft' | 'best') =>
+    json<Shot>(`/api/shots/${id}/depth-estimate`, { method: 'POST', json: { engine, quality } }),
+  cancelEstimate: (id: string) => json<Shot>(`/api/shots/${id}/depth-estimate`, { method: 'DELETE' }),
+  settings: () => json<Settings>('/api/settings'),
+  useDepthEngine: (name: string) => json<Settings>('/api/settings/depth-engine', { method: 'PUT', json: { name } }),
   thumbnail: (id: string) => `/api/shots/${id}/thumbnail`,
   photo: async (id: string, longSide: number) => (await send(`/api/shots/${id}/photo?longSide=${longSide}`)).blob(),
-  nearness: async (id: string, source: string, flip: boolean) =>
-    (await send(`/api/shots/${id}/nearness?source=${source}&flip=${flip}`)).arrayBuffer(),
+  nearness: async (id: string, depth: Recipe['depth'], signal: AbortSignal) =>
+    (await send(`/api/shots/${id}/nearness`, { method: 'POST', json: depth, signal })).arrayBuffer(),
   focus: (id: string, recipe: Recipe, place: FocusPlace) =>
     json<Band>(`/api/shots/${id}/focus`, { method: 'POST', json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe } }),
   preview: (id: string, body: { recipe: Recipe; longSide: number; page: string; number: number }, signal: AbortSignal) =>

@@ -26,6 +26,7 @@ async function leave(): Promise<void> {
     <nav aria-label="Main">
       <router-link to="/shoots">Shoots</router-link>
       <router-link to="/deliveries">Deliveries</router-link>
+      <router-link to="/settings">Settings</router-link>
     </nav>
     <div class="middle"><slot /></div>
     <v-btn :icon="mdiCircleHalfFull" title="Dark or light surroundings" aria-label="Dark or light surroundings" @click="toggle" />

@@ -5,6 +5,7 @@ import type { DepthView } from '../bench/depthViews'
 import { decodeNearness, type Nearness } from '../bench/nearness'
 import { usePreviewLoop, type PreviewState, type Quality } from '../bench/previewLoop'
 import { useSaving, type PendingEdit, type SavingState } from '../bench/saving'
+import { usualSnap } from '../bench/depthWords'
 import { useEvents } from './events'
 
 export type Step = 'depth' | 'focus' | 'lens' | 'deliver'
@@ -13,6 +14,10 @@ const LARGEST_PREVIEW = 2560
 const DRAFT_SIDE = 640
 const PAGE = crypto.randomUUID()
 let previewNumber = 0
+
+function usable(state: string): boolean {
+  return state === 'ready' || state === 'refining'
+}
 
 function pendingStorage(version: string) {
   const key = `unsent:${version}`
@@ -61,6 +66,7 @@ export const useBench = defineStore('bench', () => {
   let shownSide = 0
   let saving: ReturnType<typeof useSaving> | undefined
   let loop: ReturnType<typeof usePreviewLoop<Recipe, ImageBitmap>> | undefined
+  let depthLoop: ReturnType<typeof usePreviewLoop<Recipe['depth'], Nearness>> | undefined
   let opened = 0
 
   const canUndo = computed(() => (version.value ? version.value.history.some((each) => each.position < position()) : false))
@@ -74,11 +80,13 @@ export const useBench = defineStore('bench', () => {
   events.listen({
     shot: (event) => {
       if (event.id !== shot.value?.id) return
+      const before = shot.value.state
       shot.value = { ...shot.value, ...event }
-      if (event.state === 'ready') void depthArrived(event.id)
+      if (usable(event.state) && event.state !== before) void depthArrived(event.id)
     },
     reconnected: () => {
-      if (shot.value && shot.value.state !== 'ready') void open(shot.value.id)
+      if (shot.value && !recipe.value) void open(shot.value.id)
+      else if (shot.value) void depthArrived(shot.value.id)
     },
   })
 
@@ -90,7 +98,7 @@ export const useBench = defineStore('bench', () => {
       if (ticket !== opened) return
       shot.value = loaded
       await loadOriginal(ticket)
-      if (loaded.state === 'ready') await depthArrived(id)
+      if (loaded.depths.length) await depthArrived(id)
     } catch (problem) {
       if (ticket === opened) fault.value = (problem as Problem).message
     }
@@ -111,8 +119,7 @@ export const useBench = defineStore('bench', () => {
     versions.value = all
     const remembered = localStorage.getItem(`version:${id}`)
     const first = version.value ?? all.find((each) => each.id === remembered) ?? all[0]
-    if (first) use(all.find((each) => each.id === first.id) ?? first)
-    await loadDepth()
+    if (!recipe.value && first) use(first)
   }
 
   function use(chosen: Version): void {
@@ -133,6 +140,9 @@ export const useBench = defineStore('bench', () => {
     loop?.stop()
     loop = newLoop(chosen.shotId)
     loop.request(recipe.value, false)
+    depthLoop?.stop()
+    depthLoop = newDepthLoop(chosen.shotId)
+    depthLoop.request(recipe.value.depth, false)
   }
 
   function newLoop(id: string) {
@@ -169,33 +179,39 @@ export const useBench = defineStore('bench', () => {
     if (recipe.value && loop && previewSide('final') > shownSide && side > shownSide) loop.request(recipe.value, false)
   })
 
-  async function loadDepth(): Promise<void> {
-    const current = shot.value
-    const depth = recipe.value?.depth
-    if (!current || !depth) return
-    try {
-      const map = decodeNearness(await api.nearness(current.id, depth.source, depth.flip))
-      const bitmap = original.value
-      if (current.id !== shot.value?.id) return
-      if (bitmap) {
-        const canvas = new OffscreenCanvas(map.width, map.height)
-        const context = canvas.getContext('2d')
-        context?.drawImage(bitmap, 0, 0, map.width, map.height)
-        depthPhoto.value = context?.getImageData(0, 0, map.width, map.height)
-      }
-      nearness.value = map
-    } catch (problem) {
-      notice.value = (problem as Problem).message
-    }
+  function newDepthLoop(id: string) {
+    return usePreviewLoop<Recipe['depth'], Nearness>({
+      fetch: async (depth, _quality, signal) => decodeNearness(await api.nearness(id, depth, signal)),
+      show: (map) => {
+        photoAt(map)
+        nearness.value = map
+      },
+      state: (state, problem) => {
+        if (state === 'failed') notice.value = (problem as Problem).message
+      },
+    })
   }
 
-  watch(
-    () => [recipe.value?.depth.source, recipe.value?.depth.flip, shot.value?.depths.map((each) => each.hash).join()].join(),
-    (now, before) => {
-      if (before && nearness.value) void loadDepth()
-      if (now && recipe.value) loop?.request(recipe.value, false)
-    },
+  /** The photo's colours under each sample of the map, for the plan and the depth views. */
+  function photoAt(map: Nearness): void {
+    const bitmap = original.value
+    const fits = depthPhoto.value?.width === map.width && depthPhoto.value.height === map.height
+    if (!bitmap || fits) return
+    const context = new OffscreenCanvas(map.width, map.height).getContext('2d')
+    context?.drawImage(bitmap, 0, 0, map.width, map.height)
+    depthPhoto.value = context?.getImageData(0, 0, map.width, map.height)
+  }
+
+  const depthKey = computed(() =>
+    recipe.value && shot.value
+      ? JSON.stringify([recipe.value.depth, shot.value.depths.map((each) => each.hash)])
+      : '',
   )
+  watch(depthKey, (now) => {
+    if (!now || !recipe.value) return
+    depthLoop?.request(recipe.value.depth, moving)
+    if (!moving) loop?.request(recipe.value, false)
+  })
 
   function take(saved: Version, newest: boolean): void {
     version.value = saved
@@ -285,22 +301,34 @@ export const useBench = defineStore('bench', () => {
     if (!current || !recipe.value) return
     try {
       shot.value = await api.bringInDepth(current.id, file)
-      commit('Depth from file', { depth: { ...recipe.value.depth, source: 'file' } })
+      commit('Depth from file', { depth: { ...recipe.value.depth, source: 'file', snap: usualSnap.file } })
     } catch (problem) {
       notice.value = (problem as Problem).message
     }
   }
 
-  async function estimateAgain(): Promise<void> {
-    if (shot.value) shot.value = await api.estimateDepth(shot.value.id)
+  async function changeEstimate(work: (id: string) => Promise<Shot>): Promise<void> {
+    const current = shot.value
+    if (!current) return
+    try {
+      const answer = await work(current.id)
+      if (shot.value?.id === answer.id) shot.value = answer
+    } catch (problem) {
+      notice.value = (problem as Problem).message
+    }
   }
+
+  const estimateAgain = (engine = 'auto', quality: 'draft' | 'best' = 'best'): Promise<void> =>
+    changeEstimate((id) => api.estimateDepth(id, engine, quality))
+  const cancelEstimate = (): Promise<void> => changeEstimate(api.cancelEstimate)
 
   function close(): void {
     opened++
     saving?.stop()
     loop?.stop()
+    depthLoop?.stop()
     saving = undefined
-    loop = undefined
+    loop = depthLoop = undefined
     original.value?.close()
     preview.value?.close()
     shownSide = 0
@@ -318,6 +346,6 @@ export const useBench = defineStore('bench', () => {
   return {
     shot, versions, version, recipe, fault, notice, step, view, split, splitAt, holding, hovered, original, preview,
     nearness, depthPhoto, previewState, previewMs, savingState, savingMessage, wantedSide, canUndo, canRedo,
-    open, close, use, live, commit, focusOn, undo, redo, goTo, loadAgain, duplicate, bringInDepth, estimateAgain,
+    open, close, use, live, commit, focusOn, undo, redo, goTo, loadAgain, duplicate, bringInDepth, estimateAgain, cancelEstimate,
   }
 })

@@ -42,6 +42,13 @@ const stateText = computed(() => {
       return ''
   }
 })
+/** What is being done to the depth that is already in use. */
+const working = computed(() => {
+  const shot = bench.shot
+  if (!shot || !bench.recipe || shot.state === 'failed') return ''
+  if (shot.state === 'ready') return shot.problem ?? ''
+  return `${shot.state === 'refining' ? 'finer matte' : 'estimating'} ${Math.round(shot.progress * 100)} %`
+})
 const stepName = (position: number): string => bench.version?.history.find((each) => each.position === position)?.name ?? ''
 
 async function duplicate(): Promise<void> {
@@ -124,6 +131,8 @@ onBeforeUnmount(() => {
           </div>
           <div v-if="bench.view === 'zones'" class="legend small"><i class="near" />in front<i class="in" />sharp<i class="far" />behind</div>
           <span class="spring" />
+          <span v-if="working" class="quiet small working" role="status" data-test="depth-state">{{ working }}</span>
+          <span v-if="bench.shot?.notice" class="small notice" :title="bench.shot.notice">{{ bench.shot.notice }}</span>
           <span v-if="bench.notice" class="fault small notice" role="alert" :title="bench.notice">{{ bench.notice }}</span>
           <span class="quiet small" data-test="preview-state" :data-state="bench.previewState" role="status">{{ stateText }}</span>
         </div>
@@ -133,8 +142,8 @@ onBeforeUnmount(() => {
             <span>{{ bench.savingMessage }}</span>
             <v-btn v-if="bench.savingState === 'conflict'" @click="bench.loadAgain">Load it again</v-btn>
           </div>
-          <div v-if="bench.shot && bench.shot.state !== 'ready'" class="banner" :class="{ fault: bench.shot.state === 'failed' }" role="status">
-            <template v-if="bench.shot.state === 'failed'"><span>{{ bench.shot.problem }}</span><v-btn @click="bench.estimateAgain">Try again</v-btn></template>
+          <div v-if="bench.shot && bench.shot.state !== 'ready' && !bench.recipe" class="banner" :class="{ fault: bench.shot.state === 'failed' }" role="status">
+            <template v-if="bench.shot.state === 'failed'"><span>{{ bench.shot.problem }}</span><v-btn @click="bench.estimateAgain()">Try again</v-btn></template>
             <template v-else><span>Finding depth</span><v-progress-linear :model-value="bench.shot.progress * 100" :indeterminate="bench.shot.state === 'waiting'" color="primary" height="3" /></template>
           </div>
         </div>

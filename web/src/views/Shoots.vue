@@ -4,9 +4,11 @@ import { computed, onMounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, type Problem, type Shoot, type Shot } from '../api/client'
 import TopBar from '../shell/TopBar.vue'
+import { useSettings } from '../stores/settings'
 import { useShoots } from '../stores/shoots'
 
 const store = useShoots()
+const settings = useSettings()
 const route = useRoute()
 const router = useRouter()
 const input = ref<HTMLInputElement>()
@@ -60,7 +62,7 @@ function drop(event: DragEvent): void {
 
 function stateText(shot: Shot): string {
   if (shot.state === 'failed') return shot.problem
-  if (shot.state === 'ready') return `${shot.width} × ${shot.height}`
+  if (shot.state === 'ready' || shot.state === 'refining') return `${shot.width} × ${shot.height}`
   return shot.state === 'waiting' ? 'waiting' : `finding depth, ${Math.round(shot.progress * 100)} %`
 }
 
@@ -70,7 +72,7 @@ async function removeNow(): Promise<void> {
   if (wanted) await attempt(wanted.act)
 }
 
-onMounted(store.load)
+onMounted(() => Promise.all([store.load(), settings.load()]))
 </script>
 
 <template>
@@ -95,6 +97,10 @@ onMounted(store.load)
           </span>
           <input ref="input" type="file" multiple hidden accept="image/jpeg,image/png,image/tiff,image/webp" data-test="files" @change="chosen" />
         </div>
+        <p v-if="settings.sayNoNetwork" class="once" role="status" data-test="no-network">
+          <span>The depth networks are missing, so depth comes from the layout of the picture. Settings says more.</span>
+          <v-btn @click="settings.understood">Understood</v-btn>
+        </p>
         <p v-if="fault || store.fault" class="fault" role="alert">{{ fault || store.fault }}</p>
         <ul v-if="store.incoming.length" class="incoming" aria-label="Files on their way in">
           <li v-for="row in store.incoming" :key="row.key" :class="{ fault: row.fault }" data-test="incoming">
@@ -155,6 +161,7 @@ main { padding: 16px 22px; }
 .shot:hover .remove, .remove:focus-visible { opacity: 1; }
 .incoming { list-style: none; margin-bottom: 16px; border-top: 1px solid var(--line); }
 .incoming li { display: grid; grid-template-columns: minmax(120px, 260px) minmax(0, 1fr) auto; gap: 14px; align-items: center; padding: 5px 4px; min-height: 34px; border-bottom: 1px solid var(--line); }
+.once { display: flex; gap: 14px; align-items: center; border: 1px solid var(--strong-line); border-radius: 4px; padding: 6px 12px; }
 .empty { display: grid; gap: 6px; place-content: center; text-align: center; height: 60%; border: 1px dashed var(--strong-line); border-radius: 4px; }
 .drop { position: fixed; inset: 0; z-index: 50; display: grid; place-content: center; background: rgba(20, 20, 20, 0.8); color: #eee; font-size: 18px; border: 3px solid var(--accent); }
 .drop span { pointer-events: none; }

@@ -1,6 +1,7 @@
 package app.yubble.bench;
 
-import app.yubble.core.depth.DepthScaling;
+import app.yubble.core.depth.DepthEdges;
+import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.focus.DefocusField;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
@@ -67,8 +68,8 @@ public class LensBenchmark {
                 .picture();
         byte[] map = Files.readAllBytes(demo.resolve("truth/" + scene + "-depth.png"));
         picture = Resample.toSize(full, full.size().fitting(side));
-        Plane nearness =
-                DepthScaling.asGiven(new DepthFileReader(PictureReader.DEFAULT).read(map, full.size()), picture);
+        Plane nearness = DepthEdges.follow(
+                DepthEstimate.of(new DepthFileReader(PictureReader.DEFAULT).read(map, full.size())), picture, 0);
         field = DefocusField.of(nearness, SharpBand.around(0.2, 0.06, 0.04), Gain.EVEN, strength * side);
     }
 

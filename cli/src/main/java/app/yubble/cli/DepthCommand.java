@@ -1,12 +1,16 @@
 package app.yubble.cli;
 
-import app.yubble.core.depth.DepthScaling;
+import app.yubble.core.depth.DepthEdges;
+import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.subject.MatteRefiner;
+import app.yubble.core.subject.Quality;
 import app.yubble.media.picture.PictureWriter;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -20,15 +24,33 @@ final class DepthCommand implements Callable<Integer> {
     @Option(names = "-o", paramLabel = "OUT.png", required = true, description = "16-bit grey PNG, white = near")
     private Path out;
 
-    @Option(names = "--engine", defaultValue = "auto", description = "auto, cues or ramp")
+    @Option(names = "--engine", defaultValue = "auto", description = "auto, cues, ramp or the name of a depth network")
     private String engine;
+
+    @Option(
+            names = "--matte",
+            paramLabel = "OUT.png",
+            description = "the subject matte, 16-bit grey PNG, white = subject")
+    private @Nullable Path matte;
 
     @Override
     public Integer call() throws Exception {
         var estimator = Engines.named(engine);
         Picture picture = Inputs.picture(photo).picture();
-        Plane nearness = DepthScaling.alongEdges(estimator.estimate(picture, Progress.NONE), picture);
+        DepthEstimate estimate = estimator.estimate(picture, Quality.BEST, Progress.NONE);
+        Plane nearness = DepthEdges.follow(estimate, picture, 1);
         Inputs.write(out, to -> PictureWriter.writeGrey(nearness, to));
+        if (matte != null) {
+            Plane fine = MatteRefiner.refine(matteOf(estimate), picture);
+            Inputs.write(matte, to -> PictureWriter.writeGrey(fine, to));
+        }
         return 0;
+    }
+
+    private Plane matteOf(DepthEstimate estimate) {
+        if (estimate.subject() == null) {
+            throw new WrongUseException("--matte: the engine \"" + engine + "\" does not look for a subject");
+        }
+        return estimate.subject().matte();
     }
 }

@@ -1,5 +1,6 @@
 package app.yubble.cli;
 
+import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.focus.DefocusField;
 import app.yubble.core.focus.FocusFinder;
 import app.yubble.core.focus.SharpBand;
@@ -17,6 +18,7 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.Material;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
+import app.yubble.core.subject.Quality;
 import app.yubble.media.picture.Camera;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.PictureWriter;
@@ -127,8 +129,8 @@ final class RefocusCommand implements Callable<Integer> {
         Size size = maxSize == null ? shot.size() : shot.size().fitting(maxSize);
         boolean file = depth != null && !depth.equals("auto");
         if (depth != null || depthFlip) {
-            recipe = recipe.withDepth(
-                    new DepthChoice(file ? DepthChoice.Source.FILE : DepthChoice.Source.ESTIMATED, depthFlip));
+            recipe = recipe.withDepth(DepthChoice.of(file ? DepthChoice.Source.FILE : DepthChoice.Source.ESTIMATED)
+                    .withTrim(recipe.depth().trim().withFlip(depthFlip)));
         }
         if (recipe.depth().source() == DepthChoice.Source.FILE && !file) {
             throw new WrongUseException("--depth: the recipe takes depth from a file; name it here");
@@ -138,10 +140,9 @@ final class RefocusCommand implements Callable<Integer> {
         finished("nearness");
         recipe = withOptions(
                 recipe,
+                shot,
                 line.picture(shot, size),
                 nearness,
-                size,
-                shot.size(),
                 decoded.origin().camera());
         Picture result = render(line, shot, recipe, size, nearness);
         finished("render");
@@ -158,14 +159,14 @@ final class RefocusCommand implements Callable<Integer> {
         return 0;
     }
 
-    private Plane depthMap(Picture picture) {
+    private DepthEstimate depthMap(Picture picture) {
         if (depth == null || depth.equals("auto")) {
-            return Engines.named(engine).estimate(picture, Progress.NONE);
+            return Engines.named(engine).estimate(picture, Quality.BEST, Progress.NONE);
         }
         if (depth.equals("camera")) {
             throw new WrongUseException("--depth: depth stored in the photo cannot be read yet; use auto or a file");
         }
-        return Inputs.depth(Path.of(depth), picture.size());
+        return DepthEstimate.of(Inputs.depth(Path.of(depth), picture.size()));
     }
 
     private Picture render(RefocusLine line, Shot shot, Recipe recipe, Size size, Plane nearness) {
@@ -180,12 +181,12 @@ final class RefocusCommand implements Callable<Integer> {
         return LensRender.render(line.picture(shot, size), field, recipe.disc(), recipe.glints(), Progress.NONE);
     }
 
-    private Recipe withOptions(Recipe recipe, Picture picture, Plane nearness, Size size, Size full, Camera camera) {
+    private Recipe withOptions(Recipe recipe, Shot shot, Picture picture, Plane nearness, Camera camera) {
         try {
             Recipe changed = recipe.withAperture(withOptions(recipe.aperture(), camera));
             if (focus != null || recipeFile == null) {
-                double scale = (double) size.width() / full.width();
-                changed = changed.withBand(band(focus == null ? "subject" : focus, picture, nearness, scale));
+                double scale = (double) nearness.width() / shot.size().width();
+                changed = changed.withBand(band(focus == null ? "subject" : focus, shot, picture, nearness, scale));
             }
             if (band != null) {
                 changed =
@@ -229,9 +230,9 @@ final class RefocusCommand implements Callable<Integer> {
         return given != null ? given : known.orElse(otherwise);
     }
 
-    private SharpBand band(String wanted, Picture picture, Plane nearness, double scale) {
+    private SharpBand band(String wanted, Shot shot, Picture picture, Plane nearness, double scale) {
         if (wanted.equals("subject")) {
-            return FocusFinder.subject(picture, nearness);
+            return FocusFinder.subject(picture, nearness, shot.map().clearMatte());
         }
         try {
             double[] numbers = java.util.Arrays.stream(wanted.split(","))
@@ -288,7 +289,7 @@ final class RefocusCommand implements Callable<Integer> {
     }
 
     /** The photo and its one depth map. */
-    private record Shot(Picture full, Plane map) implements Material {
+    private record Shot(Picture full, DepthEstimate map) implements Material {
         @Override
         public String id() {
             return "photo";
@@ -310,7 +311,7 @@ final class RefocusCommand implements Callable<Integer> {
         }
 
         @Override
-        public Plane depth(DepthChoice.Source source) {
+        public DepthEstimate depth(DepthChoice.Source source) {
             return map;
         }
     }

@@ -2,7 +2,8 @@ package app.yubble.media;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.yubble.core.depth.DepthScaling;
+import app.yubble.core.depth.DepthEdges;
+import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.focus.DefocusField;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
@@ -39,7 +40,7 @@ class LensTruthTest {
         Picture source = Resample.toSize(full, size);
         Plane map = new DepthFileReader(PictureReader.DEFAULT)
                 .read(Files.readAllBytes(DEMO.resolve(scene.get("depth").asString())), full.size());
-        Plane nearness = DepthScaling.asGiven(map, source);
+        Plane nearness = DepthEdges.follow(DepthEstimate.of(map), source, 0);
         // Nearness is nearest / z. A lens of diameter A focused at F draws a point at z with the radius
         // W A / (4 tan(angle / 2)) |1 / F - 1 / z| in pixels.
         double nearest = scene.get("nearestDistance").asDouble();

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 import static org.assertj.core.api.Assertions.within;
 
 import app.yubble.core.depth.DepthShapeException;
+import app.yubble.core.depth.DepthTrim;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
@@ -31,7 +32,7 @@ class RecipeAndDepthFilesTest {
     @Test
     void aRecipeComesBackAsItWasWritten() {
         Recipe recipe = new Recipe(
-                new DepthChoice(DepthChoice.Source.FILE, true),
+                new DepthChoice(DepthChoice.Source.FILE, 0.3, new DepthTrim(true, 0.1, 0.9, 0.4, -0.2, 0.5)),
                 new SharpBand(0.7, 0.55, 0.02, 0.1),
                 new Aperture(Aperture.Mode.FREE, 1.4, 85, 23.5, 1.75, 62),
                 new Gain(0.5, 1.5),

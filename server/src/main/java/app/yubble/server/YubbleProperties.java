@@ -11,6 +11,7 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param demo whether the demo account and photos are put in
  * @param demoFolder where the demo photos are
  * @param openAccounts whether anybody who reaches the sign-in page may make an account
+ * @param models folder of the networks
  * @param cacheBytes how much memory stages may hold
  */
 @ConfigurationProperties("yubble")
@@ -20,4 +21,5 @@ public record YubbleProperties(
         boolean demo,
         @org.jspecify.annotations.Nullable Path demoFolder,
         boolean openAccounts,
+        Path models,
         long cacheBytes) {}

@@ -1,8 +1,8 @@
 package app.yubble.core.depth;
 
 import app.yubble.core.raster.Picture;
-import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.subject.Quality;
 
 /** Makes a depth map from a picture alone. Implementations are stateless and may be used by many threads. */
 public interface DepthEstimator {
@@ -10,9 +10,16 @@ public interface DepthEstimator {
     String name();
 
     /**
-     * Estimates nearness in [0,1]. The result has the picture's shape and at most its size.
+     * Estimates nearness.
      *
      * @param picture linear light
+     * @throws java.util.concurrent.CancellationException when {@code progress} says so
      */
-    Plane estimate(Picture picture, Progress progress);
+    DepthEstimate estimate(Picture picture, Quality quality, Progress progress);
+
+    /** The best quality from a draft of the same picture, without doing the draft's work again. */
+    default DepthEstimate improve(Picture picture, DepthEstimate draft, Progress progress) {
+        progress.at(1);
+        return draft;
+    }
 }

@@ -7,6 +7,7 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import app.yubble.core.subject.Quality;
 import java.util.ArrayDeque;
 
 /**
@@ -32,7 +33,7 @@ public final class LayoutEstimator implements DepthEstimator {
     }
 
     @Override
-    public Plane estimate(Picture picture, Progress progress) {
+    public DepthEstimate estimate(Picture picture, Quality quality, Progress progress) {
         Size size = picture.size().fitting(WORKING_SIDE);
         Picture small = Resample.toSize(picture, size);
         progress.at(0.3);
@@ -53,7 +54,7 @@ public final class LayoutEstimator implements DepthEstimator {
         int radius = Math.max(2, size.longSide() / 40);
         Plane out = GuidedFilter.fit(light, raw, radius, EPSILON).apply(light);
         progress.at(1);
-        return out;
+        return DepthEstimate.of(out);
     }
 
     private static boolean[] sky(Picture small, Plane light) {

@@ -3,6 +3,7 @@ package app.yubble.core.depth;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.subject.Quality;
 
 /** Nearer downwards, nothing else: the yardstick that every other estimate has to beat. */
 public final class RampEstimator implements DepthEstimator {
@@ -12,7 +13,7 @@ public final class RampEstimator implements DepthEstimator {
     }
 
     @Override
-    public Plane estimate(Picture picture, Progress progress) {
+    public DepthEstimate estimate(Picture picture, Quality quality, Progress progress) {
         var size = picture.size().fitting(LayoutEstimator.WORKING_SIDE);
         Plane out = new Plane(size);
         for (int y = 0; y < size.height(); y++) {
@@ -22,6 +23,6 @@ public final class RampEstimator implements DepthEstimator {
             }
         }
         progress.at(1);
-        return out;
+        return DepthEstimate.of(out);
     }
 }

@@ -3,7 +3,10 @@ package app.yubble.core.focus;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+import app.yubble.core.subject.Instances;
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Finds the sharp band for a point, a box or the likely main subject.
@@ -18,8 +21,49 @@ public final class FocusFinder {
     private static final double SPOT_WIDTH = 0.06;
     private static final double SUBJECT_WIDTH = 0.10;
     private static final int WORKING_SIDE = 256;
+    private static final int MATTE_SIDE = 512;
+    private static final float WELL_INSIDE = 0.9f;
 
     private FocusFinder() {}
+
+    /**
+     * A band over the main subject.
+     *
+     * @param matte the subject's matte, of any size with the picture's shape; null when there is no clear one, then the
+     *     subject is guessed from detail, nearness and place
+     */
+    public static SharpBand subject(Picture picture, Plane nearness, @Nullable Plane matte) {
+        return matte == null ? likely(picture, nearness) : covering(nearness, matte);
+    }
+
+    // The band covers the nine tenths of the largest thing in the matte that lie closest together.
+    private static SharpBand covering(Plane nearness, Plane matte) {
+        Size size = nearness.size().fitting(MATTE_SIDE);
+        Plane near = Resample.pick(nearness, size);
+        Plane alpha = Resample.toSize(matte, size);
+        Instances things = Instances.of(alpha);
+        float[] inside = new float[alpha.samples().length];
+        int count = 0;
+        for (int i = 0; i < inside.length; i++) {
+            if (things.labels()[i] == 1 && alpha.samples()[i] > WELL_INSIDE) {
+                inside[count++] = near.samples()[i];
+            }
+        }
+        if (count == 0) {
+            return SharpBand.around(0.5, SUBJECT_WIDTH, FALLOFF);
+        }
+        Arrays.sort(inside, 0, count);
+        int span = Math.max(1, count * 9 / 10) - 1;
+        int best = 0;
+        for (int first = 0; first + span < count; first++) {
+            if (inside[first + span] - inside[first] < inside[best + span] - inside[best]) {
+                best = first;
+            }
+        }
+        double far = inside[best];
+        double close = inside[best + span];
+        return SharpBand.around((far + close) / 2, Math.max(SUBJECT_WIDTH, close - far), FALLOFF);
+    }
 
     /**
      * A narrow band around the nearness at a point: the median of a disc of 0.6 % of the longer side.
@@ -71,7 +115,7 @@ public final class FocusFinder {
      * The band of the likely main subject when no network names one: the nearness that holds most of the picture's
      * fine detail, weighted towards the centre and towards the camera.
      */
-    public static SharpBand subject(Picture picture, Plane nearness) {
+    private static SharpBand likely(Picture picture, Plane nearness) {
         var size = picture.size().fitting(WORKING_SIDE);
         Plane light = Resample.toSize(picture.lightness(), size);
         Plane near = Resample.pick(nearness, size);

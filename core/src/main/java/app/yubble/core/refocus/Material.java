@@ -1,7 +1,7 @@
 package app.yubble.core.refocus;
 
+import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.raster.Picture;
-import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 
@@ -20,5 +20,5 @@ public interface Material {
     Picture picture(Size size);
 
     /** The depth map of this source, of any size with the picture's shape. */
-    Plane depth(DepthChoice.Source source);
+    DepthEstimate depth(DepthChoice.Source source);
 }

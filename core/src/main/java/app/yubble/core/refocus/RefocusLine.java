@@ -1,6 +1,8 @@
 package app.yubble.core.refocus;
 
-import app.yubble.core.depth.DepthScaling;
+import app.yubble.core.depth.DepthEdges;
+import app.yubble.core.depth.DepthTrim;
+import app.yubble.core.depth.Trimming;
 import app.yubble.core.focus.DefocusField;
 import app.yubble.core.lens.LensRender;
 import app.yubble.core.raster.Bands;
@@ -25,17 +27,26 @@ public final class RefocusLine {
         return cache.get(pictureKey(material, size), Picture.class, Picture::bytes, () -> material.picture(size));
     }
 
-    /** Nearness of every pixel of the picture at {@code size}. */
+    /** Nearness of every pixel of the picture at {@code size}, after the depth trim. */
     public Plane nearness(Material material, DepthChoice depth, Size size) {
-        StageKey key = pictureKey(material, size).then("nearness", depth, material.depthId(depth.source()));
-        return cache.get(key, Plane.class, plane -> plane.size().pixels() * Float.BYTES, () -> {
-            Picture picture = picture(material, size);
-            Plane map = material.depth(depth.source());
-            Plane scaled = depth.source() == DepthChoice.Source.ESTIMATED
-                    ? DepthScaling.alongEdges(map, picture)
-                    : DepthScaling.asGiven(map, picture);
-            return depth.flip() ? DepthScaling.flipped(scaled) : scaled;
-        });
+        StageKey snapped = pictureKey(material, size)
+                .then("snapped", depth.source(), depth.snap(), material.depthId(depth.source()));
+        Plane untrimmed = cache.get(
+                snapped,
+                Plane.class,
+                RefocusLine::bytes,
+                () -> DepthEdges.follow(material.depth(depth.source()), picture(material, size), depth.snap()));
+        return depth.trim().equals(DepthTrim.NONE)
+                ? untrimmed
+                : cache.get(
+                        snapped.then("trim", depth.trim()),
+                        Plane.class,
+                        RefocusLine::bytes,
+                        () -> Trimming.apply(untrimmed, depth.trim()));
+    }
+
+    private static long bytes(Plane plane) {
+        return plane.size().pixels() * Float.BYTES;
     }
 
     /** The whole result at {@code size}. */
@@ -63,7 +74,7 @@ public final class RefocusLine {
         Plane lift = cache.get(
                 pictureKey(material, size).then("glints", recipe.glints()),
                 Plane.class,
-                plane -> plane.size().pixels() * Float.BYTES,
+                RefocusLine::bytes,
                 () -> recipe.glints().lift(picture));
         Picture blurred = LensRender.render(picture, field, recipe.disc(), lift, region, progress.part(0.05, 1));
         return recipe.opacity() == 1 ? blurred : mixed(picture, blurred, region, (float) recipe.opacity());

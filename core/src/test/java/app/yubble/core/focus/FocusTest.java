@@ -72,7 +72,7 @@ class FocusTest {
         Picture picture = Pictures.grey(
                 300, 200, (x, y) -> Math.hypot(x - 150, y - 100) < 50 ? ((x / 3 + y / 3) % 2 == 0 ? 0.1 : 0.8) : 0.4);
         Plane nearness = Pictures.plane(300, 200, (x, y) -> Math.hypot(x - 150, y - 100) < 50 ? 0.7 : 0.2);
-        SharpBand found = FocusFinder.subject(picture, nearness);
+        SharpBand found = FocusFinder.subject(picture, nearness, null);
         assertThat(found.near()).isGreaterThan(0.7);
         assertThat(found.far()).isLessThan(0.7).isGreaterThan(0.5);
     }

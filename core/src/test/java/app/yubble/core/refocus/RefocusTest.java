@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.yubble.core.Pictures;
+import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.depth.DepthTrim;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.raster.Picture;
@@ -56,15 +58,15 @@ class RefocusTest {
         }
 
         @Override
-        public Plane depth(DepthChoice.Source source) {
-            return depth;
+        public DepthEstimate depth(DepthChoice.Source source) {
+            return DepthEstimate.of(depth);
         }
     }
 
     private final Scene scene = new Scene();
     private final RefocusLine line = new RefocusLine(new StageCache(1 << 28));
     private final Recipe recipe = Recipe.INITIAL
-            .withDepth(new DepthChoice(DepthChoice.Source.FILE, false))
+            .withDepth(DepthChoice.of(DepthChoice.Source.FILE))
             .withBand(SharpBand.around(0.8, 0.1, 0.02));
 
     @Test
@@ -101,7 +103,7 @@ class RefocusTest {
 
     @Test
     void flippingTheDepthSwapsWhatIsSharp() {
-        Recipe flipped = recipe.withDepth(new DepthChoice(DepthChoice.Source.FILE, true));
+        Recipe flipped = recipe.withDepth(recipe.depth().withTrim(DepthTrim.NONE.withFlip(true)));
         Picture out = line.render(scene, flipped, scene.size(), Progress.NONE);
         assertThat(out.red().at(50, 50)).isEqualTo(scene.full.red().at(50, 50));
         assertThat(out.red().at(600, 400)).isNotEqualTo(scene.full.red().at(600, 400));

@@ -1,5 +1,6 @@
 package app.yubble.media.recipe;
 
+import app.yubble.core.depth.DepthTrim;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
@@ -31,9 +32,65 @@ public record RecipeDocument(
         @Nullable Double opacity) {
     public static final String FORMAT = "yubble-recipe";
 
-    /** {@code source} is {@code estimated} or {@code file}. */
+    /**
+     * {@code source} is {@code estimated}, {@code camera} or {@code file}; for {@code snap} see {@link DepthChoice}, for the
+     * others {@link DepthTrim}.
+     */
     public record DepthPart(
-            @Nullable String source, @Nullable Boolean flip) {}
+            @Nullable String source,
+            @Nullable Double snap,
+            @Nullable Boolean flip,
+            @Nullable Double farEnd,
+            @Nullable Double nearEnd,
+            @Nullable Double bend,
+            @Nullable Double edges,
+            @Nullable Double settle) {
+        public static DepthPart of(DepthChoice choice) {
+            DepthTrim trim = choice.trim();
+            return new DepthPart(
+                    choice.source().name().toLowerCase(Locale.ROOT),
+                    choice.snap(),
+                    trim.flip(),
+                    trim.farEnd(),
+                    trim.nearEnd(),
+                    trim.bend(),
+                    trim.edges(),
+                    trim.settle());
+        }
+
+        /**
+         * What is missing is as it usually is for the source.
+         *
+         * @throws IllegalArgumentException when a number is out of range or the source is not known
+         */
+        public DepthChoice toChoice() {
+            DepthChoice usual = DepthChoice.of(sourceNamed(source));
+            DepthTrim none = DepthTrim.NONE;
+            return new DepthChoice(
+                    usual.source(),
+                    or(snap, usual.snap()),
+                    new DepthTrim(
+                            Boolean.TRUE.equals(flip),
+                            or(farEnd, none.farEnd()),
+                            or(nearEnd, none.nearEnd()),
+                            or(bend, none.bend()),
+                            or(edges, none.edges()),
+                            or(settle, none.settle())));
+        }
+
+        private static DepthChoice.Source sourceNamed(@Nullable String name) {
+            if (name == null) {
+                return DepthChoice.Source.ESTIMATED;
+            }
+            for (DepthChoice.Source source : DepthChoice.Source.values()) {
+                if (source.name().toLowerCase(Locale.ROOT).equals(name)) {
+                    return source;
+                }
+            }
+            throw new IllegalArgumentException(
+                    "depth source must be \"estimated\", \"camera\" or \"file\", found \"" + name + "\"");
+        }
+    }
 
     /** See {@link SharpBand}. */
     public record BandPart(
@@ -66,9 +123,7 @@ public record RecipeDocument(
         return new RecipeDocument(
                 FORMAT,
                 Recipe.FORMAT_VERSION,
-                new DepthPart(
-                        recipe.depth().source().name().toLowerCase(Locale.ROOT),
-                        recipe.depth().flip()),
+                DepthPart.of(recipe.depth()),
                 new BandPart(band.near(), band.far(), band.nearFalloff(), band.farFalloff()),
                 new AperturePart(
                         aperture.mode() == Aperture.Mode.FREE ? "free" : "f-number",
@@ -129,16 +184,7 @@ public record RecipeDocument(
     }
 
     private DepthChoice depthChoice() {
-        if (depth == null || depth.source == null) {
-            return new DepthChoice(DepthChoice.Source.ESTIMATED, depth != null && Boolean.TRUE.equals(depth.flip));
-        }
-        for (DepthChoice.Source source : DepthChoice.Source.values()) {
-            if (source.name().toLowerCase(Locale.ROOT).equals(depth.source)) {
-                return new DepthChoice(source, Boolean.TRUE.equals(depth.flip));
-            }
-        }
-        throw new IllegalArgumentException(
-                "depth source must be \"estimated\" or \"file\", found \"" + depth.source + "\"");
+        return depth == null ? DepthChoice.ESTIMATE : depth.toChoice();
     }
 
     private SharpBand sharpBand() {

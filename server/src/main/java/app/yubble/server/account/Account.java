@@ -3,6 +3,7 @@ package app.yubble.server.account;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 
 /** Somebody who signs in. */
 @Entity
@@ -12,6 +13,7 @@ class Account {
 
     private String name;
     private String passwordHash;
+    private @Nullable String depthEngine;
 
     /** For Hibernate. */
     @SuppressWarnings("NullAway.Init")
@@ -29,6 +31,15 @@ class Account {
 
     String name() {
         return name;
+    }
+
+    @Nullable
+    String depthEngine() {
+        return depthEngine;
+    }
+
+    void useDepthEngine(String name) {
+        depthEngine = name;
     }
 
     String passwordHash() {

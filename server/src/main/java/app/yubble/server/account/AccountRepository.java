@@ -5,6 +5,8 @@ import java.util.UUID;
 import org.springframework.data.repository.Repository;
 
 interface AccountRepository extends Repository<Account, UUID> {
+    Optional<Account> findById(UUID id);
+
     Optional<Account> findByName(String name);
 
     Account save(Account account);

@@ -1,6 +1,7 @@
 package app.yubble.server.account;
 
 import app.yubble.server.problem.ConflictException;
+import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.problem.RefusedException;
 import java.util.Optional;
 import java.util.UUID;
@@ -14,6 +15,7 @@ import org.springframework.transaction.annotation.Transactional;
 /** Makes and finds accounts. */
 @Service
 public class Accounts implements UserDetailsService {
+    private static final String AUTOMATIC = "auto";
     private static final int LEAST_PASSWORD = 10;
     // BCrypt reads no more than 72 bytes.
     private static final int MOST_PASSWORD_BYTES = 72;
@@ -36,6 +38,20 @@ public class Accounts implements UserDetailsService {
 
     public Optional<UUID> find(String name) {
         return repository.findByName(name).map(Account::id);
+    }
+
+    /** The depth network that new shots of an account are estimated with. */
+    @Transactional(readOnly = true)
+    public String depthEngine(UUID id) {
+        return repository.findById(id).map(Account::depthEngine).orElse(AUTOMATIC);
+    }
+
+    @Transactional
+    public void useDepthEngine(UUID id, String name) {
+        repository
+                .findById(id)
+                .orElseThrow(() -> new NotFoundException("account"))
+                .useDepthEngine(name);
     }
 
     @Transactional

@@ -14,6 +14,7 @@ import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.server.account.SignedIn;
+import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
 import app.yubble.server.shoot.Shots;
@@ -145,7 +146,7 @@ class PreviewController {
      * Nearness of every pixel at up to 1024 pixels: two 32-bit integers, width and height, then one 16-bit integer for
      * each pixel, 65535 nearest; all little-endian.
      */
-    @GetMapping("/api/shots/{id}/nearness")
+    @PostMapping("/api/shots/{id}/nearness")
     @ApiResponse(
             responseCode = "200",
             content =
@@ -155,22 +156,9 @@ class PreviewController {
     ResponseEntity<byte[]> nearness(
             @AuthenticationPrincipal SignedIn who,
             @PathVariable UUID id,
-            @RequestParam String source,
-            @RequestParam(defaultValue = "false") boolean flip) {
+            @RequestBody RecipeDocument.@Valid DepthPart wanted) {
         Shot shot = shots.owned(id, who.id());
-        DepthChoice choice = new RecipeDocument(
-                        RecipeDocument.FORMAT,
-                        Recipe.FORMAT_VERSION,
-                        new RecipeDocument.DepthPart(source, flip),
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null)
-                .toRecipe()
-                .depth();
-        Plane plane = line.nearness(material(shot), choice, shot.size().fitting(DEPTH_SIDE));
+        Plane plane = line.nearness(material(shot), choice(wanted), shot.size().fitting(DEPTH_SIDE));
         ByteBuffer out = ByteBuffer.allocate(8 + 2 * plane.samples().length).order(ByteOrder.LITTLE_ENDIAN);
         out.putInt(plane.width()).putInt(plane.height());
         for (float sample : plane.samples()) {
@@ -178,8 +166,16 @@ class PreviewController {
         }
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_OCTET_STREAM)
-                .cacheControl(CacheControl.noCache().cachePrivate())
+                .cacheControl(CacheControl.noStore())
                 .body(out.array());
+    }
+
+    private static DepthChoice choice(RecipeDocument.DepthPart wanted) {
+        try {
+            return wanted.toChoice();
+        } catch (IllegalArgumentException fault) {
+            throw new RefusedException(fault.getMessage());
+        }
     }
 
     /** The sharp band for a place. */
@@ -194,13 +190,12 @@ class PreviewController {
         double x = wanted.x() * size.width();
         double y = wanted.y() * size.height();
         SharpBand band = switch (wanted.kind()) {
-            case "subject" -> FocusFinder.subject(line.picture(material, size), plane);
+            case "subject" -> FocusFinder.subject(line.picture(material, size), plane, material.clearMatte());
             case "spot" -> FocusFinder.spot(plane, x, y);
             case "patch" ->
                 FocusFinder.patch(plane, x, y, wanted.width() * size.width(), wanted.height() * size.height());
             default ->
-                throw new app.yubble.server.problem.RefusedException(
-                        "Focus on a subject, a spot or a patch; found \"" + wanted.kind() + "\".");
+                throw new RefusedException("Focus on a subject, a spot or a patch; found \"" + wanted.kind() + "\".");
         };
         return new RecipeDocument.BandPart(band.near(), band.far(), band.nearFalloff(), band.farFalloff());
     }

@@ -58,7 +58,7 @@ public class Versions {
                 limited(camera.sensorWidth().orElse(usual.sensorWidth()), 1, 200),
                 limited(Math.max(camera.distance().orElse(usual.distance()), focal / 1000 * 1.5), 0.01, 10000),
                 usual.strength());
-        DepthChoice depth = new DepthChoice(source, false);
+        DepthChoice depth = DepthChoice.of(source);
         return Recipe.INITIAL.withBand(subject).withAperture(aperture).withDepth(depth);
     }
 

@@ -1,11 +1,11 @@
 package app.yubble.server.shoot;
 
-import app.yubble.core.depth.DepthEstimator;
-import app.yubble.core.depth.LayoutEstimator;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.YubbleProperties;
+import app.yubble.vision.DepthEngines;
+import app.yubble.vision.ModelFolder;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
@@ -18,8 +18,8 @@ class CoreConfiguration {
     }
 
     @Bean
-    DepthEstimator depthEstimator() {
-        return new LayoutEstimator();
+    DepthEngines depthEngines(YubbleProperties properties) {
+        return new DepthEngines(new ModelFolder(properties.models()));
     }
 
     @Bean

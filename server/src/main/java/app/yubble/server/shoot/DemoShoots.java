@@ -1,5 +1,6 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.subject.Quality;
 import java.util.UUID;
 import org.springframework.stereotype.Service;
 
@@ -23,6 +24,6 @@ public class DemoShoots {
                 .orElseGet(() -> shoots.save(new Shoot(account, shootName)));
         Shot shot = shots.bringIn(account, shoot.id(), name, photo);
         shots.bringInDepth(shot, depthName, depth);
-        depthJob.enqueue(shot.id());
+        depthJob.enqueue(shot.id(), Engines.AUTO, Quality.BEST);
     }
 }

@@ -1,32 +1,44 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.depth.DepthEdges;
+import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthEstimator;
 import app.yubble.core.focus.FocusFinder;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Resample;
 import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.subject.Quality;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.storage.FileStore;
 import java.io.IOException;
 import java.util.UUID;
+import java.util.concurrent.CancellationException;
 import org.jobrunr.jobs.annotations.Job;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 
-/** Estimates a shot's depth and finds its subject, from the reduced picture. */
+/**
+ * Estimates a shot's depth and finds its subject, from the reduced picture: first as a draft that can be used at once, then
+ * better when that was asked for.
+ */
 @Component
 public class DepthJob {
     private static final Logger LOG = LoggerFactory.getLogger(DepthJob.class);
+    private static final int FOCUS_SIDE = 512;
+    private static final double DECODED = 0.1;
+    private static final double DRAFTED = 0.4;
 
     private final Shots shots;
     private final FileStore files;
     private final PictureReader reader;
-    private final DepthEstimator estimator;
+    private final Engines engines;
     private final JobStarter starter;
     private final ApplicationEventPublisher events;
 
@@ -34,13 +46,13 @@ public class DepthJob {
             Shots shots,
             FileStore files,
             PictureReader reader,
-            DepthEstimator estimator,
+            Engines engines,
             JobStarter starter,
             ApplicationEventPublisher events) {
         this.shots = shots;
         this.files = files;
         this.reader = reader;
-        this.estimator = estimator;
+        this.engines = engines;
         this.starter = starter;
         this.events = events;
     }
@@ -48,38 +60,68 @@ public class DepthJob {
     /** Depth is there and the main subject found in the map that a new version starts with. */
     public record DepthReady(UUID shot, DepthChoice.Source source, SharpBand subject) {}
 
-    void enqueue(UUID shot) {
-        starter.<DepthJob>enqueue(job -> job.run(shot));
+    void enqueue(UUID shot, String engine, Quality quality) {
+        UUID run = shots.beginDepth(shot);
+        starter.<DepthJob>enqueue(job -> job.run(shot, run, engine, quality));
     }
 
     /** Runs in a worker. */
     @Job(name = "Depth of shot %0")
-    public void run(UUID id) {
+    public void run(UUID id, UUID run, String engine, Quality quality) {
         long start = System.nanoTime();
-        Shot shot = shots.byId(id);
         try {
-            shots.reach(id, Shot.State.ESTIMATING, 0.02, null);
+            Shot shot = shots.byId(id);
+            reach(id, run, Shot.State.ESTIMATING, 0.02);
             String proxy = shot.proxyHash();
             if (proxy == null) {
                 throw new IllegalStateException("the shot has no reduced picture");
             }
             Picture picture = reader.read(files.bytes(proxy)).picture();
-            shots.reach(id, Shot.State.ESTIMATING, 0.3, null);
-            StoredProgress progress = new StoredProgress(done -> {
-                shots.reach(id, Shot.State.ESTIMATING, 0.3 + 0.6 * done, null);
-                return true;
-            });
-            Plane map = estimator.estimate(picture, progress);
-            shots.putDepth(id, DepthChoice.Source.ESTIMATED, estimator.name(), map);
-            boolean file = shots.depthMaps(id).stream().anyMatch(known -> known.source() == DepthChoice.Source.FILE);
-            DepthChoice.Source source = file ? DepthChoice.Source.FILE : DepthChoice.Source.ESTIMATED;
-            Plane used = new ShotMaterial(shot, shots.depthMaps(id), files, reader).depth(source);
-            events.publishEvent(new DepthReady(id, source, FocusFinder.subject(picture, used)));
-            shots.reach(id, Shot.State.READY, 1, null);
-            LOG.info("depth of {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
+            reach(id, run, Shot.State.ESTIMATING, DECODED);
+            DepthEstimator estimator = engines.namedOrBest(engine);
+            boolean best = quality == Quality.BEST;
+            Progress drafting = progress(id, run, Shot.State.ESTIMATING).part(DECODED, best ? DRAFTED : 1);
+            DepthEstimate draft = estimator.estimate(picture, Quality.DRAFT, drafting);
+            store(id, run, estimator, draft, Quality.DRAFT);
+            publish(shot, picture, draft);
+            LOG.info("draft depth of {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
+            if (best) {
+                reach(id, run, Shot.State.REFINING, DRAFTED);
+                Progress refining = progress(id, run, Shot.State.REFINING).part(DRAFTED, 1);
+                store(id, run, estimator, estimator.improve(picture, draft, refining), Quality.BEST);
+                LOG.info("best depth of {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
+            }
+            reach(id, run, Shot.State.READY, 1);
+        } catch (CancellationException cancelled) {
+            LOG.info("depth of shot {} cancelled", id);
         } catch (IOException | RuntimeException fault) {
             LOG.error("depth of shot {} failed", id, fault);
-            shots.reach(id, Shot.State.FAILED, 0, "Depth could not be estimated: " + fault.getMessage());
+            shots.failDepth(id, run, "Depth could not be estimated: " + fault.getMessage());
         }
+    }
+
+    private void reach(UUID id, UUID run, Shot.State state, double progress) {
+        if (!shots.reach(id, run, state, progress, null)) {
+            throw new CancellationException("no longer wanted");
+        }
+    }
+
+    private StoredProgress progress(UUID id, UUID run, Shot.State state) {
+        return new StoredProgress(done -> shots.reach(id, run, state, done, null));
+    }
+
+    private void store(UUID id, UUID run, DepthEstimator estimator, DepthEstimate estimate, Quality quality) {
+        if (!shots.putEstimate(id, run, estimator.name(), estimate, quality)) {
+            throw new CancellationException("no longer wanted");
+        }
+    }
+
+    private void publish(Shot shot, Picture picture, DepthEstimate draft) {
+        ShotMaterial material = new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
+        DepthChoice.Source source = material.usualSource();
+        Picture small = Resample.toSize(picture, picture.size().fitting(FOCUS_SIDE));
+        Plane nearness = DepthEdges.follow(material.depth(source), small, source.usualSnap());
+        events.publishEvent(
+                new DepthReady(shot.id(), source, FocusFinder.subject(small, nearness, draft.clearMatte())));
     }
 }

@@ -1,14 +1,17 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.subject.Quality;
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 
-/** One depth map of a shot: the estimate, or the one from a file. */
+/** One depth map of a shot: the estimate, the one stored in the photo, or the one from a file. */
 @Entity
 public class DepthMap {
     @Id
@@ -28,34 +31,67 @@ public class DepthMap {
     private int width;
     private int height;
 
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String matteHash;
+
+    private @Nullable Double confidence;
+
+    @Enumerated(EnumType.STRING)
+    @Column(columnDefinition = "varchar(8)")
+    private @Nullable Quality quality;
+
+    private @Nullable Double nearMetres;
+    private @Nullable Double farMetres;
+
     /** For Hibernate. */
     @SuppressWarnings("NullAway.Init")
     protected DepthMap() {}
 
-    DepthMap(UUID shotId, DepthChoice.Source source, String origin, String contentHash, int width, int height) {
+    @SuppressWarnings("NullAway.Init")
+    DepthMap(UUID shotId, DepthChoice.Source source) {
         this.id = UUID.randomUUID();
         this.shotId = shotId;
         this.source = source;
-        this.origin = origin;
-        this.contentHash = contentHash;
-        this.width = width;
-        this.height = height;
     }
 
-    void replace(String newOrigin, String newContentHash, int newWidth, int newHeight) {
-        origin = newOrigin;
-        contentHash = newContentHash;
-        width = newWidth;
-        height = newHeight;
+    /**
+     * What is stored of a map.
+     *
+     * @param origin the estimator's name, the file's, or the format in which the photo held it
+     * @param matteHash the subject's matte; null when there is none
+     * @param quality null for a map that was not estimated
+     * @param nearMetres distance at nearness 1, when it is known
+     * @param farMetres distance at nearness 0, when it is known
+     */
+    record Content(
+            String origin,
+            String contentHash,
+            Size size,
+            @Nullable String matteHash,
+            @Nullable Double confidence,
+            @Nullable Quality quality,
+            @Nullable Double nearMetres,
+            @Nullable Double farMetres) {}
+
+    void replace(Content content) {
+        origin = content.origin();
+        contentHash = content.contentHash();
+        width = content.size().width();
+        height = content.size().height();
+        matteHash = content.matteHash();
+        confidence = content.confidence();
+        quality = content.quality();
+        nearMetres = content.nearMetres();
+        farMetres = content.farMetres();
+    }
+
+    Content content() {
+        return new Content(
+                origin, contentHash, new Size(width, height), matteHash, confidence, quality, nearMetres, farMetres);
     }
 
     public DepthChoice.Source source() {
         return source;
-    }
-
-    /** The estimator's name or the file's. */
-    public String origin() {
-        return origin;
     }
 
     public String contentHash() {

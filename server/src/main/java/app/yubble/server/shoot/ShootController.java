@@ -1,14 +1,19 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.subject.Quality;
+import app.yubble.server.account.Accounts;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.storage.FileStore;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
+import java.util.Locale;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
@@ -38,14 +43,24 @@ class ShootController {
     private final Shots shots;
     private final DepthJob depthJob;
     private final FileStore files;
+    private final Accounts accounts;
+    private final Engines engines;
 
     ShootController(
-            ShootRepository shoots, ShotRepository repository, Shots shots, DepthJob depthJob, FileStore files) {
+            ShootRepository shoots,
+            ShotRepository repository,
+            Shots shots,
+            DepthJob depthJob,
+            FileStore files,
+            Accounts accounts,
+            Engines engines) {
         this.shoots = shoots;
         this.repository = repository;
         this.shots = shots;
         this.depthJob = depthJob;
         this.files = files;
+        this.accounts = accounts;
+        this.engines = engines;
     }
 
     record ShootView(UUID id, String name, List<ShotView> shots) {}
@@ -56,9 +71,25 @@ class ShootController {
             @Nullable Double fNumber,
             @Nullable Double distance) {}
 
-    record DepthView(String source, String origin, String hash) {}
+    /**
+     * @param origin the estimator's name, the file's, or the format in which the photo held it
+     * @param hash changes whenever the map does
+     * @param quality draft or best, for an estimate
+     * @param confidence in the subject's matte, in [0,1]
+     */
+    record DepthView(
+            String source,
+            String origin,
+            String hash,
+            @Nullable String quality,
+            @Nullable Double confidence,
+            @Nullable Double nearMetres,
+            @Nullable Double farMetres) {}
 
-    /** {@code state} is waiting, estimating, ready or failed; {@code problem} says why it failed. */
+    /**
+     * {@code state} is waiting, estimating, refining (depth can be used), ready or failed; {@code problem} says why it
+     * failed, {@code notice} something about the file that stops nothing.
+     */
     record ShotView(
             UUID id,
             UUID shootId,
@@ -70,6 +101,7 @@ class ShootController {
             String state,
             double progress,
             @Nullable String problem,
+            @Nullable String notice,
             CameraView camera,
             List<DepthView> depths) {}
 
@@ -130,8 +162,8 @@ class ShootController {
             throws IOException {
         String name = file.getOriginalFilename();
         Shot shot = shots.bringIn(who.id(), id, name == null ? "photo" : name, file.getBytes());
-        depthJob.enqueue(shot.id());
-        return view(shot);
+        depthJob.enqueue(shot.id(), accounts.depthEngine(who.id()), Quality.BEST);
+        return view(shots.byId(shot.id()));
     }
 
     @GetMapping("/api/shots/{id}")
@@ -178,13 +210,25 @@ class ShootController {
         return view(shot);
     }
 
-    /** Estimates depth again. */
+    /** {@code engine} is one of the installed estimators or auto; {@code quality} is draft or best. */
+    record EstimateWanted(
+            @NotNull String engine,
+            @NotNull @Pattern(regexp = "draft|best") String quality) {}
+
+    /** Estimates depth again. Until the new map is there the one before stays. */
     @PostMapping("/api/shots/{id}/depth-estimate")
     @ResponseStatus(HttpStatus.ACCEPTED)
-    ShotView estimateAgain(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
-        Shot shot = shots.owned(id, who.id());
-        shots.reach(id, Shot.State.WAITING, 0, null);
-        depthJob.enqueue(id);
-        return view(shot);
+    ShotView estimateAgain(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid EstimateWanted wanted) {
+        shots.owned(id, who.id());
+        engines.require(wanted.engine());
+        depthJob.enqueue(id, wanted.engine(), Quality.valueOf(wanted.quality().toUpperCase(Locale.ROOT)));
+        return view(shots.byId(id));
+    }
+
+    /** Stops the estimate that is under way. */
+    @DeleteMapping("/api/shots/{id}/depth-estimate")
+    ShotView cancelEstimate(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        return view(shots.cancelDepth(id, who.id()));
     }
 }

@@ -20,6 +20,8 @@ public class Shot {
     public enum State {
         WAITING,
         ESTIMATING,
+        /** Depth is there and can be used while a better matte is being made. */
+        REFINING,
         READY,
         FAILED
     }
@@ -52,6 +54,8 @@ public class Shot {
 
     private double progress;
     private @Nullable String problem;
+    private @Nullable String notice;
+    private @Nullable UUID depthRun;
 
     @Column(columnDefinition = "char(64)")
     private @Nullable String proxyHash;
@@ -107,6 +111,31 @@ public class Shot {
         progress = newProgress;
         problem = newProblem;
         changed = Instant.now();
+    }
+
+    /** Begins an estimate; any that is under way finds out that it is no longer wanted. */
+    UUID beginDepth() {
+        UUID run = UUID.randomUUID();
+        depthRun = run;
+        reach(State.WAITING, 0, null);
+        return run;
+    }
+
+    void endDepth() {
+        depthRun = null;
+    }
+
+    boolean runs(UUID run) {
+        return run.equals(depthRun);
+    }
+
+    /** Something about the file that its owner should know and that stops nothing. */
+    void notice(String text) {
+        notice = text;
+    }
+
+    public @Nullable String notice() {
+        return notice;
     }
 
     void rename(String newName) {

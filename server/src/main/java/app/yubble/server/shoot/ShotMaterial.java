@@ -1,11 +1,13 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.refocus.Material;
+import app.yubble.core.subject.Subject;
 import app.yubble.media.depthfile.DepthFileReader;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.problem.NotFoundException;
@@ -15,6 +17,8 @@ import java.io.UncheckedIOException;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /** A shot for the refocus line: small sizes from the reduced picture, large ones from the file itself. */
 public final class ShotMaterial implements Material {
@@ -37,7 +41,8 @@ public final class ShotMaterial implements Material {
 
     @Override
     public String depthId(DepthChoice.Source source) {
-        return map(source).contentHash();
+        DepthMap.Content content = map(source).content();
+        return content.contentHash() + content.matteHash();
     }
 
     @Override
@@ -54,8 +59,32 @@ public final class ShotMaterial implements Material {
     }
 
     @Override
-    public Plane depth(DepthChoice.Source source) {
-        return new DepthFileReader(reader).read(bytes(map(source).contentHash()), shot.size());
+    public DepthEstimate depth(DepthChoice.Source source) {
+        DepthMap.Content content = map(source).content();
+        String matte = content.matteHash();
+        Double confidence = content.confidence();
+        return new DepthEstimate(
+                plane(content.contentHash()),
+                matte == null || confidence == null ? null : new Subject(plane(matte), confidence));
+    }
+
+    /** The subject's matte, when a clear one has been found. */
+    public @Nullable Plane clearMatte() {
+        return maps.containsKey(DepthChoice.Source.ESTIMATED)
+                ? depth(DepthChoice.Source.ESTIMATED).clearMatte()
+                : null;
+    }
+
+    /** The source that a new version starts with: what somebody brought in, else what the camera measured. */
+    DepthChoice.Source usualSource() {
+        return Stream.of(DepthChoice.Source.FILE, DepthChoice.Source.CAMERA)
+                .filter(maps::containsKey)
+                .findFirst()
+                .orElse(DepthChoice.Source.ESTIMATED);
+    }
+
+    private Plane plane(String hash) {
+        return new DepthFileReader(reader).read(bytes(hash), shot.size());
     }
 
     private DepthMap map(DepthChoice.Source source) {

@@ -1,5 +1,6 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.subject.Quality;
 import app.yubble.media.picture.Camera;
 import java.util.List;
 import java.util.Locale;
@@ -23,15 +24,26 @@ final class ShotViews {
                 shot.state().name().toLowerCase(Locale.ROOT),
                 shot.progress(),
                 shot.problem(),
+                shot.notice(),
                 new ShootController.CameraView(
                         orNull(camera.focalLength()),
                         orNull(camera.sensorWidth()),
                         orNull(camera.fNumber()),
                         orNull(camera.distance())),
-                maps.stream()
-                        .map(map -> new ShootController.DepthView(
-                                map.source().name().toLowerCase(Locale.ROOT), map.origin(), map.contentHash()))
-                        .toList());
+                maps.stream().map(ShotViews::depth).toList());
+    }
+
+    private static ShootController.DepthView depth(DepthMap map) {
+        DepthMap.Content content = map.content();
+        Quality quality = content.quality();
+        return new ShootController.DepthView(
+                map.source().name().toLowerCase(Locale.ROOT),
+                content.origin(),
+                content.contentHash() + (content.matteHash() == null ? "" : content.matteHash()),
+                quality == null ? null : quality.name().toLowerCase(Locale.ROOT),
+                content.confidence(),
+                content.nearMetres(),
+                content.farMetres());
     }
 
     private static @Nullable Double orNull(OptionalDouble value) {

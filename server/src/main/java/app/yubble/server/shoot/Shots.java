@@ -1,10 +1,13 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.subject.Quality;
+import app.yubble.core.subject.Subject;
 import app.yubble.media.depthfile.DepthFileReader;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.Origin;
@@ -21,6 +24,7 @@ import java.io.UncheckedIOException;
 import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -33,6 +37,7 @@ public class Shots {
 
     private static final int THUMBNAIL_SIDE = 480;
     private static final int LONGEST_NAME = 200;
+    private static final int LONGEST_PROBLEM = 500;
 
     private final ShootRepository shoots;
     private final ShotRepository shots;
@@ -123,9 +128,40 @@ public class Shots {
         return shots.findByAccountIdAndChangedAfterOrderByChanged(account, after);
     }
 
+    /** The number of a new estimate; see {@link Shot#beginDepth}. */
     @Transactional
-    public void reach(UUID id, Shot.State state, double progress, @org.jspecify.annotations.Nullable String problem) {
-        shots.findById(id).ifPresent(shot -> shot.reach(state, progress, problem));
+    public UUID beginDepth(UUID id) {
+        return byId(id).beginDepth();
+    }
+
+    /** How far estimate {@code run} has come; false when it is no longer wanted. */
+    @Transactional
+    public boolean reach(UUID id, UUID run, Shot.State state, double progress, @Nullable String problem) {
+        return shots.findById(id)
+                .filter(shot -> shot.runs(run))
+                .map(shot -> {
+                    shot.reach(state, progress, problem);
+                    return true;
+                })
+                .orElse(false);
+    }
+
+    /** Stops the estimate that is under way; the depth that was there stays. */
+    @Transactional
+    public Shot cancelDepth(UUID id, UUID account) {
+        Shot shot = owned(id, account);
+        if (shot.state() == Shot.State.READY || shot.state() == Shot.State.FAILED) {
+            return shot;
+        }
+        shot.endDepth();
+        boolean some = !depthMaps.findByShotId(id).isEmpty();
+        shot.reach(
+                some ? Shot.State.READY : Shot.State.FAILED,
+                some ? 1 : 0,
+                some
+                        ? null
+                        : "The estimate was cancelled before there was any depth. Estimate again, or bring a map in.");
+        return shot;
     }
 
     /** Stores a depth file for a shot, replacing the one before; a file that does not fit changes nothing. */
@@ -139,24 +175,64 @@ public class Shots {
         } catch (IllegalArgumentException fault) {
             throw new RefusedException(name + ": " + fault.getMessage());
         }
-        putDepth(shot.id(), DepthChoice.Source.FILE, name, plane);
+        putDepth(shot.id(), DepthChoice.Source.FILE, name, DepthEstimate.of(plane), null);
     }
 
-    /** Stores a map as 16-bit grey PNG under its source. */
-    public void putDepth(UUID shot, DepthChoice.Source source, String origin, Plane plane) {
-        String hash;
+    /** Stores a map, and the matte that came with it, as 16-bit grey PNG under its source. */
+    public void putDepth(
+            UUID shot, DepthChoice.Source source, String origin, DepthEstimate estimate, @Nullable Quality quality) {
+        Subject subject = estimate.subject();
+        put(
+                shot,
+                source,
+                new DepthMap.Content(
+                        origin,
+                        stored(estimate.nearness()),
+                        estimate.nearness().size(),
+                        subject == null ? null : stored(subject.matte()),
+                        subject == null ? null : subject.confidence(),
+                        quality,
+                        null,
+                        null));
+    }
+
+    /** The same for estimate {@code run}; false, and nothing stored, when it is no longer wanted. */
+    boolean putEstimate(UUID shot, UUID run, String origin, DepthEstimate estimate, Quality quality) {
+        if (!byId(shot).runs(run)) {
+            return false;
+        }
+        putDepth(shot, DepthChoice.Source.ESTIMATED, origin, estimate, quality);
+        return true;
+    }
+
+    /** The depth that was there before stays usable, with the reason shown; without any the shot has failed. */
+    @Transactional
+    public void failDepth(UUID id, UUID run, String problem) {
+        shots.findById(id).filter(shot -> shot.runs(run)).ifPresent(shot -> {
+            shot.endDepth();
+            boolean some = !depthMaps.findByShotId(id).isEmpty();
+            shot.reach(some ? Shot.State.READY : Shot.State.FAILED, some ? 1 : 0, shortened(problem));
+        });
+    }
+
+    private static String shortened(String text) {
+        return text.length() <= LONGEST_PROBLEM ? text : text.substring(0, LONGEST_PROBLEM - 3) + "...";
+    }
+
+    private void put(UUID shot, DepthChoice.Source source, DepthMap.Content content) {
+        transaction.executeWithoutResult(status -> {
+            DepthMap map = depthMaps.findByShotIdAndSource(shot, source).orElseGet(() -> new DepthMap(shot, source));
+            map.replace(content);
+            depthMaps.save(map);
+        });
+    }
+
+    private String stored(Plane plane) {
         try {
-            hash = files.put((FileStore.Writing) out -> PictureWriter.writeGrey(plane, out))
+            return files.put((FileStore.Writing) out -> PictureWriter.writeGrey(plane, out))
                     .hash();
         } catch (IOException e) {
             throw new UncheckedIOException("the depth map could not be stored", e);
         }
-        transaction.executeWithoutResult(status -> {
-            DepthMap map = depthMaps
-                    .findByShotIdAndSource(shot, source)
-                    .orElseGet(() ->
-                            depthMaps.save(new DepthMap(shot, source, origin, hash, plane.width(), plane.height())));
-            map.replace(origin, hash, plane.width(), plane.height());
-        });
     }
 }

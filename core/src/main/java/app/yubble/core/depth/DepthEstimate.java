@@ -1,0 +1,22 @@
+package app.yubble.core.depth;
+
+import app.yubble.core.raster.Plane;
+import app.yubble.core.subject.Subject;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What an estimator found.
+ *
+ * @param nearness in [0,1], of any size with the picture's shape; its edges may be soft, its order counts
+ * @param subject the main subject; null when the estimator does not look for one
+ */
+public record DepthEstimate(Plane nearness, @Nullable Subject subject) {
+    public static DepthEstimate of(Plane nearness) {
+        return new DepthEstimate(nearness, null);
+    }
+
+    /** The matte when it may be used. */
+    public @Nullable Plane clearMatte() {
+        return subject != null && subject.clear() ? subject.matte() : null;
+    }
+}

@@ -1,0 +1,156 @@
+package app.yubble.core.depth;
+
+import app.yubble.core.raster.Bands;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+
+/**
+ * Enlarges a depth map along the picture: where a depth edge passes, each pixel of the larger picture goes to the side
+ * whose pixels around it have its colour.
+ *
+ * <p>Joint bilateral upsampling (Kopf et al., SIGGRAPH 2007) with one departure: near an edge the weights vote for the
+ * near or the far side and only the winner's depths are averaged, so no half-way depth arises. Away from edges it is
+ * bilinear.
+ */
+final class EdgeStep {
+    private static final int REACH = 2;
+    /** A smaller difference between neighbours is a slope, not an edge. */
+    private static final float EDGE = 0.035f;
+
+    private static final float COLOUR_SPREAD = 0.06f;
+    private static final float[] PLACE = new float[64];
+
+    static {
+        for (int i = 0; i < PLACE.length; i++) {
+            PLACE[i] = (float) Math.exp(-i / 16.0 / 2 / (1.1 * 1.1));
+        }
+    }
+
+    private EdgeStep() {}
+
+    /**
+     * @param nearness at the size of {@code small}
+     * @param small the picture at that size
+     * @param large the same picture, larger
+     */
+    static Plane enlarge(Plane nearness, Picture small, Picture large) {
+        Plane out = Resample.enlarge(nearness, large.size());
+        boolean[] edges = edges(nearness);
+        Size size = large.size();
+        float scale = (float) nearness.width() / size.width();
+        float[][] colours = roots(small);
+        Bands.ofRows(size.height(), (from, to) -> {
+            Vote vote = new Vote(nearness, colours);
+            for (int y = from; y < to; y++) {
+                float down = (y + 0.5f) * nearness.height() / size.height() - 0.5f;
+                int row = Math.max(0, Math.min(nearness.height() - 1, Math.round(down)));
+                for (int x = 0; x < size.width(); x++) {
+                    float across = (x + 0.5f) * scale - 0.5f;
+                    int column = Math.max(0, Math.min(nearness.width() - 1, Math.round(across)));
+                    if (edges[row * nearness.width() + column]) {
+                        int i = y * size.width() + x;
+                        out.samples()[i] = vote.at(across, down, column, row, large, i);
+                    }
+                }
+            }
+        });
+        return out;
+    }
+
+    private static float[][] roots(Picture picture) {
+        float[][] out = new float[3][];
+        for (int c = 0; c < 3; c++) {
+            float[] samples = picture.planes().get(c).samples().clone();
+            for (int i = 0; i < samples.length; i++) {
+                samples[i] = (float) Math.sqrt(Math.max(0, samples[i]));
+            }
+            out[c] = samples;
+        }
+        return out;
+    }
+
+    /** Pixels with a jump within reach. */
+    private static boolean[] edges(Plane nearness) {
+        int width = nearness.width();
+        int height = nearness.height();
+        float[] z = nearness.samples();
+        boolean[] jumps = new boolean[z.length];
+        for (int y = 0; y < height; y++) {
+            for (int x = 0; x < width; x++) {
+                int i = y * width + x;
+                boolean across = x + 1 < width && Math.abs(z[i + 1] - z[i]) > EDGE;
+                boolean down = y + 1 < height && Math.abs(z[i + width] - z[i]) > EDGE;
+                if (across || down) {
+                    for (int dy = -1; dy <= 2; dy++) {
+                        for (int dx = -1; dx <= 2; dx++) {
+                            int px = x + dx;
+                            int py = y + dy;
+                            if (px >= 0 && px < width && py >= 0 && py < height) {
+                                jumps[py * width + px] = true;
+                            }
+                        }
+                    }
+                }
+            }
+        }
+        return jumps;
+    }
+
+    private static final class Vote {
+        private static final int SIDE = 2 * REACH + 1;
+        private final Plane nearness;
+        private final float[][] colours;
+        private final float[] depths = new float[SIDE * SIDE];
+        private final float[] weights = new float[SIDE * SIDE];
+
+        Vote(Plane nearness, float[][] colours) {
+            this.nearness = nearness;
+            this.colours = colours;
+        }
+
+        float at(float across, float down, int column, int row, Picture large, int i) {
+            float r = (float) Math.sqrt(Math.max(0, large.red().samples()[i]));
+            float g = (float) Math.sqrt(Math.max(0, large.green().samples()[i]));
+            float b = (float) Math.sqrt(Math.max(0, large.blue().samples()[i]));
+            int width = nearness.width();
+            int count = 0;
+            float low = Float.POSITIVE_INFINITY;
+            float high = Float.NEGATIVE_INFINITY;
+            for (int y = Math.max(0, row - REACH); y <= Math.min(nearness.height() - 1, row + REACH); y++) {
+                for (int x = Math.max(0, column - REACH); x <= Math.min(width - 1, column + REACH); x++) {
+                    int k = y * width + x;
+                    float dr = colours[0][k] - r;
+                    float dg = colours[1][k] - g;
+                    float db = colours[2][k] - b;
+                    float colour = (dr * dr + dg * dg + db * db) / (COLOUR_SPREAD * COLOUR_SPREAD);
+                    float away = (x - across) * (x - across) + (y - down) * (y - down);
+                    float z = nearness.samples()[k];
+                    depths[count] = z;
+                    weights[count++] = PLACE[Math.min(PLACE.length - 1, (int) (away * 4))] / (1 + colour * colour);
+                    low = Math.min(low, z);
+                    high = Math.max(high, z);
+                }
+            }
+            return winner(count, 0.5f * (low + high));
+        }
+
+        private float winner(int count, float middle) {
+            float nearWeight = 0;
+            float nearSum = 0;
+            float farWeight = 0;
+            float farSum = 0;
+            for (int k = 0; k < count; k++) {
+                if (depths[k] > middle) {
+                    nearWeight += weights[k];
+                    nearSum += weights[k] * depths[k];
+                } else {
+                    farWeight += weights[k];
+                    farSum += weights[k] * depths[k];
+                }
+            }
+            return nearWeight > farWeight ? nearSum / nearWeight : farSum / farWeight;
+        }
+    }
+}

@@ -1,0 +1,67 @@
+package app.yubble.core.subject;
+
+import app.yubble.core.raster.Plane;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+
+/**
+ * The separate things in a matte: its connected parts (by the four neighbours, where the matte is over a half), largest
+ * first. Parts under a three-hundredth of the largest are specks and belong to no thing.
+ *
+ * @param labels 0 for no thing, else 1 for the largest, 2 for the next; row-major at the matte's size
+ * @param count number of things
+ */
+public record Instances(int width, int height, int[] labels, int count) {
+    private static final float INSIDE = 0.5f;
+    private static final int SPECK_SHARE = 300;
+
+    public static Instances of(Plane matte) {
+        int width = matte.width();
+        float[] alpha = matte.samples();
+        int[] found = new int[alpha.length];
+        List<Integer> sizes = new ArrayList<>();
+        for (int i = 0; i < alpha.length; i++) {
+            if (found[i] == 0 && alpha[i] > INSIDE) {
+                sizes.add(flood(alpha, width, found, i, sizes.size() + 1));
+            }
+        }
+        int largest = sizes.stream().max(Comparator.naturalOrder()).orElse(0);
+        List<Integer> order = new ArrayList<>();
+        for (int label = 1; label <= sizes.size(); label++) {
+            if (sizes.get(label - 1) * SPECK_SHARE >= largest) {
+                order.add(label);
+            }
+        }
+        order.sort(Comparator.comparing((Integer label) -> sizes.get(label - 1)).reversed());
+        int[] renamed = new int[sizes.size() + 1];
+        for (int rank = 0; rank < order.size(); rank++) {
+            renamed[order.get(rank)] = rank + 1;
+        }
+        for (int i = 0; i < found.length; i++) {
+            found[i] = renamed[found[i]];
+        }
+        return new Instances(width, matte.height(), found, order.size());
+    }
+
+    private static int flood(float[] alpha, int width, int[] labels, int start, int label) {
+        ArrayDeque<Integer> open = new ArrayDeque<>();
+        labels[start] = label;
+        open.add(start);
+        int size = 0;
+        while (!open.isEmpty()) {
+            int at = open.remove();
+            size++;
+            int x = at % width;
+            int[] around = {at - width, at + width, x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1};
+            for (int to : around) {
+                if (to >= 0 && to < alpha.length && labels[to] == 0 && alpha[to] > INSIDE) {
+                    labels[to] = label;
+                    open.add(to);
+                }
+            }
+        }
+        return size;
+    }
+}

@@ -1,0 +1,79 @@
+"""The depth head: a small decoder on the frozen features of the subject network's encoder.
+
+Inputs, as the encoder gives them for a 512x512 picture: f128 (64 channels), f64 (128), f32 (256), f16 (512), f8 (512), each
+named by its side, and the matte at 128x128. Output: relative inverse distance at 128x128, larger = nearer.
+"""
+
+import torch
+from torch import nn
+from torch.nn import functional as F
+
+SIDES = (128, 64, 32, 16, 8)
+CHANNELS = (64, 128, 256, 512, 512)
+WIDTHS = (24, 56, 112, 144, 176)
+LEVELS = len(SIDES)
+
+
+def convolution(inputs, outputs, side=3):
+    return nn.Sequential(
+        nn.Conv2d(inputs, outputs, side, padding=side // 2, bias=False), nn.BatchNorm2d(outputs), nn.ReLU()
+    )
+
+
+class Level(nn.Module):
+    """One size: features reduced to few channels, told where they are in the frame, joined to the coarser level."""
+
+    def __init__(self, k, extra=0):
+        super().__init__()
+        side, width = SIDES[k], WIDTHS[k]
+        self.register_buffer("mean", torch.zeros(1, CHANNELS[k], 1, 1))
+        self.register_buffer("deviation", torch.ones(1, CHANNELS[k], 1, 1))
+        line = (torch.arange(side) + 0.5) / side * 2 - 1
+        place = torch.stack([line[:, None].expand(side, side), line[None].expand(side, side)])
+        self.register_buffer("place", place[None].contiguous())
+        self.reduce = nn.Conv2d(CHANNELS[k], width, 1)
+        self.locate = nn.Conv2d(2 + extra, width, 1, bias=False)
+        self.norm = nn.BatchNorm2d(width)
+        self.from_coarser = nn.Conv2d(WIDTHS[k + 1], width, 1) if k + 1 < LEVELS else None
+        self.refine = convolution(width, width)
+
+    def forward(self, features, coarser, extra=None, dropout=0.0):
+        x = ((features - self.mean) / self.deviation).clamp(-6, 6)
+        if self.training:
+            x = F.dropout2d(x, dropout)
+        place = self.place.expand(x.shape[0], -1, -1, -1)
+        told = place if extra is None else torch.cat([place, extra], 1)
+        z = self.norm(self.reduce(x) + self.locate(told))
+        if coarser is not None:
+            z = z + F.interpolate(self.from_coarser(coarser), scale_factor=2.0, mode="bilinear", align_corners=False)
+        t = F.relu(z)
+        return self.refine(t) + t
+
+
+class Head(nn.Module):
+    def __init__(self, dropout=0.15):
+        super().__init__()
+        self.dropout = dropout
+        # the matte is told at the two finest levels
+        self.levels = nn.ModuleList([Level(k, extra=1 if k < 2 else 0) for k in range(LEVELS)])
+        w8, w16 = WIDTHS[4], WIDTHS[3]
+        self.scene = nn.Sequential(nn.Linear(w8, w8), nn.ReLU(), nn.Linear(w8, w8))
+        self.wide8, self.wide16 = convolution(w8, w8), convolution(w16, w16)
+        self.fine = convolution(WIDTHS[0], WIDTHS[0])
+        self.out = nn.Conv2d(WIDTHS[0], 1, 3, padding=1)
+
+    def forward(self, f128, f64, f32, f16, f8, matte):
+        t = self.levels[4](f8, None, dropout=self.dropout)
+        t = t + self.scene(t.mean((2, 3)))[:, :, None, None]
+        t = self.wide8(t) + t
+        t = self.levels[3](f16, t, dropout=self.dropout)
+        t = self.wide16(t) + t
+        t = self.levels[2](f32, t, dropout=self.dropout)
+        t = self.levels[1](f64, t, F.avg_pool2d(matte, 2), dropout=self.dropout)
+        t = self.levels[0](f128, t, matte, dropout=self.dropout)
+        return self.out(self.fine(t) + t)
+
+    def set_statistics(self, k, mean, deviation):
+        """Mean and deviation of the features of a level, so that every channel starts alike."""
+        self.levels[k].mean.copy_(mean[None, :, None, None])
+        self.levels[k].deviation.copy_(deviation[None, :, None, None] + 0.02)

@@ -1,0 +1,21 @@
+package app.yubble.vision.onnx;
+
+/** IEEE 754 half precision, which Java 17 cannot convert itself. */
+final class HalfFloat {
+    private static final int EXPONENT_OFFSET = 127 - 15;
+    private static final int LARGEST_EXPONENT = 31;
+
+    private HalfFloat() {}
+
+    static float toFloat(short half) {
+        int sign = (half & 0x8000) << 16;
+        int exponent = half >> 10 & LARGEST_EXPONENT;
+        int fraction = half & 0x3ff;
+        if (exponent == 0) {
+            float small = fraction * 0x1p-24f;
+            return sign == 0 ? small : -small;
+        }
+        int wide = exponent == LARGEST_EXPONENT ? 255 : exponent + EXPONENT_OFFSET;
+        return Float.intBitsToFloat(sign | wide << 23 | fraction << 13);
+    }
+}
