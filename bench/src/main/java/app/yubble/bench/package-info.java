@@ -1,7 +1,5 @@
 /**
- * Benchmarks of the hot paths, on the demo photos. Run one with
- * {@code mvn -q -pl bench -am package -DskipTests && java -cp "bench/target/classes:$(mvn -q -pl bench
- * dependency:build-classpath -Dmdep.outputFile=/dev/stdout)" org.openjdk.jmh.Main Lens}.
+ * Quality scorecards and benchmarks of the hot paths: {@code ./yubble bench depth} and {@code ./yubble bench PATTERN} for JMH.
  */
 @NullMarked
 package app.yubble.bench;

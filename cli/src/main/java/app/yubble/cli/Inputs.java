@@ -3,6 +3,8 @@ package app.yubble.cli;
 import app.yubble.core.depth.DepthShapeException;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
+import app.yubble.media.depthfile.CameraDepth;
+import app.yubble.media.depthfile.CameraDepthReader;
 import app.yubble.media.depthfile.DepthFileReader;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.PictureReader;
@@ -29,6 +31,17 @@ final class Inputs {
     static Plane depth(Path file, Size picture) {
         try {
             return new DepthFileReader(PictureReader.DEFAULT).read(bytes(file), picture);
+        } catch (UnreadablePictureException | DepthShapeException fault) {
+            throw named(file, fault);
+        }
+    }
+
+    static Plane cameraDepth(Path file, Size picture) {
+        try {
+            return new CameraDepthReader(PictureReader.DEFAULT)
+                    .read(bytes(file), picture)
+                    .map(CameraDepth::nearness)
+                    .orElseThrow(() -> new UnreadableInputException(file + ": no depth is stored in this photo", null));
         } catch (UnreadablePictureException | DepthShapeException fault) {
             throw named(file, fault);
         }

@@ -59,7 +59,7 @@ final class RefocusCommand implements Callable<Integer> {
     @Option(names = "--recipe", paramLabel = "FILE.json", description = "start from this recipe")
     private @Nullable Path recipeFile;
 
-    @Option(names = "--depth", description = "auto or a depth file, white = near")
+    @Option(names = "--depth", description = "auto, camera (stored in the photo) or a depth file, white = near")
     private @Nullable String depth;
 
     @Option(names = "--depth-flip", description = "the depth file has white far")
@@ -127,9 +127,10 @@ final class RefocusCommand implements Callable<Integer> {
         Shot shot = new Shot(decoded.picture(), depthMap(decoded.picture()));
         finished("depth");
         Size size = maxSize == null ? shot.size() : shot.size().fitting(maxSize);
-        boolean file = depth != null && !depth.equals("auto");
+        boolean stored = "camera".equals(depth);
+        boolean file = depth != null && !stored && !depth.equals("auto");
         if (depth != null || depthFlip) {
-            recipe = recipe.withDepth(DepthChoice.of(file ? DepthChoice.Source.FILE : DepthChoice.Source.ESTIMATED)
+            recipe = recipe.withDepth(DepthChoice.of(sourceOf(file, stored))
                     .withTrim(recipe.depth().trim().withFlip(depthFlip)));
         }
         if (recipe.depth().source() == DepthChoice.Source.FILE && !file) {
@@ -159,12 +160,19 @@ final class RefocusCommand implements Callable<Integer> {
         return 0;
     }
 
+    private static DepthChoice.Source sourceOf(boolean file, boolean stored) {
+        if (file) {
+            return DepthChoice.Source.FILE;
+        }
+        return stored ? DepthChoice.Source.CAMERA : DepthChoice.Source.ESTIMATED;
+    }
+
     private DepthEstimate depthMap(Picture picture) {
         if (depth == null || depth.equals("auto")) {
             return Engines.named(engine).estimate(picture, Quality.BEST, Progress.NONE);
         }
         if (depth.equals("camera")) {
-            throw new WrongUseException("--depth: depth stored in the photo cannot be read yet; use auto or a file");
+            return DepthEstimate.of(Inputs.cameraDepth(photo, picture.size()));
         }
         return DepthEstimate.of(Inputs.depth(Path.of(depth), picture.size()));
     }

@@ -3,11 +3,15 @@ package app.yubble.vision;
 import app.yubble.core.depth.DepthEstimator;
 import app.yubble.core.depth.LayoutEstimator;
 import app.yubble.core.depth.RampEstimator;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Every estimator there is: our own, the other networks of the models folder, and those that need no network. The networks
@@ -16,29 +20,13 @@ import java.util.Optional;
 public final class DepthEngines {
     public static final String AUTO = "auto";
 
-    private static final Map<String, String> ABOUT = Map.of(
-            LearnedEstimator.NAME,
-            "Our own network: subject and depth, taught on rendered scenes",
-            "layout",
-            "From the layout of the picture, without a network",
-            "ramp",
-            "Nearer downwards, nothing else");
+    private static final String DESCRIPTOR = ".json";
+    private static final int MOST_NETWORKS = 50;
+    private static final double EXPECTED_SECONDS = 3;
 
     private final Map<String, DepthEstimator> estimators = new LinkedHashMap<>();
+    private final List<Installed> installed = new ArrayList<>();
     private final boolean learned;
-
-    public DepthEngines(ModelFolder folder) {
-        learned = folder.hasSubjectNetwork();
-        if (learned) {
-            add(new LearnedEstimator(new SubjectNetwork(folder)));
-        }
-        add(new LayoutEstimator());
-        add(new RampEstimator());
-    }
-
-    private void add(DepthEstimator estimator) {
-        estimators.put(estimator.name(), estimator);
-    }
 
     /**
      * What an installation has.
@@ -49,22 +37,52 @@ public final class DepthEngines {
      */
     public record Installed(String name, String about, String licence, String problem) {}
 
-    public List<Installed> installed() {
-        List<Installed> all = new ArrayList<>();
-        for (DepthEstimator estimator : estimators.values()) {
-            all.add(new Installed(
-                    estimator.name(),
-                    ABOUT.getOrDefault(estimator.name(), ""),
-                    estimator instanceof LearnedEstimator ? LearnedEstimator.LICENCE : "",
-                    ""));
+    public DepthEngines(ModelFolder folder) {
+        learned = folder.hasSubjectNetwork();
+        SubjectNetwork subjects = learned ? new SubjectNetwork(folder) : null;
+        if (subjects != null) {
+            add(new LearnedEstimator(subjects), "Our own network, taught on rendered scenes", LearnedEstimator.LICENCE);
         }
-        return all;
+        add(new LayoutEstimator(), "From the layout of the picture, without a network", "");
+        add(new RampEstimator(), "Nearer downwards, nothing else", "");
+        for (Path descriptor : descriptors(folder.depthNetworks())) {
+            addDescribed(descriptor, subjects);
+        }
     }
 
-    /** Loads our own networks, so that the first estimate does not wait for it. */
-    public void warmUp() {
-        if (automatic() instanceof LearnedEstimator own) {
-            own.load();
+    private void add(DepthEstimator estimator, String about, String licence) {
+        estimators.put(estimator.name(), estimator);
+        installed.add(new Installed(estimator.name(), about, licence, ""));
+    }
+
+    private static List<Path> descriptors(Path folder) {
+        if (!Files.isDirectory(folder)) {
+            return List.of();
+        }
+        try (var files = Files.list(folder)) {
+            return files.filter(file -> file.toString().endsWith(DESCRIPTOR))
+                    .sorted()
+                    .limit(MOST_NETWORKS)
+                    .toList();
+        } catch (IOException unreadable) {
+            return List.of();
+        }
+    }
+
+    private void addDescribed(Path path, @Nullable SubjectNetwork subjects) {
+        String fileName = path.getFileName().toString();
+        try {
+            NetworkDescriptor descriptor = NetworkDescriptor.read(path);
+            if (estimators.containsKey(descriptor.name()) || descriptor.name().equals(AUTO)) {
+                throw new NetworkDescriptor.BadDescriptorException(
+                        "there already is a network named " + descriptor.name());
+            }
+            Path onnx = path.resolveSibling(descriptor.file());
+            Network network = Network.ofFile(onnx, EXPECTED_SECONDS);
+            descriptor.check(onnx, network);
+            add(new DescribedEstimator(descriptor, network, subjects), descriptor.about(), descriptor.licence());
+        } catch (NetworkDescriptor.BadDescriptorException fault) {
+            installed.add(new Installed(fileName, "", "", fileName + ": " + fault.getMessage()));
         }
     }
 
@@ -73,8 +91,21 @@ public final class DepthEngines {
         return learned;
     }
 
+    /** All of them, with those that cannot be used and why. */
+    public List<Installed> installed() {
+        return List.copyOf(installed);
+    }
+
+    /** Those that can be used. */
     public List<String> names() {
         return new ArrayList<>(estimators.keySet());
+    }
+
+    /** Loads our own networks, so that the first estimate does not wait for it. */
+    public void warmUp() {
+        if (automatic() instanceof LearnedEstimator own) {
+            own.load();
+        }
     }
 
     /** The best that is there. */

@@ -45,7 +45,8 @@ public final class LearnedEstimator implements DepthEstimator {
         boolean best = quality == Quality.BEST;
         SubjectNetwork.Features features =
                 subject.features(picture, progress.part(0, best ? BEST_FEATURES : DRAFT_FEATURES));
-        Plane nearness = SubjectNetwork.shaped(normalised(headOn(features, progress)), picture.size());
+        Plane nearness = SubjectNetwork.shaped(
+                Normalised.of(headOn(features, progress), FAR_PERCENTILE, NEAR_PERCENTILE), picture.size());
         Subject found = best
                 ? subject.find(picture, Quality.BEST, progress.part(BEST_HEAD, 1))
                 : Subject.of(SubjectNetwork.shaped(features.matte(), picture.size()));
@@ -82,19 +83,5 @@ public final class LearnedEstimator implements DepthEstimator {
         }
         return NetworkInput.plane(head.run(inputs, List.of("disp"), done -> progress.at(BEST_FEATURES))
                 .get(0));
-    }
-
-    /** Nearly the whole range to [0,1]; the few values beyond are clamped, so that one speck does not squeeze the rest. */
-    private static Plane normalised(Plane raw) {
-        float[] sorted = raw.samples().clone();
-        java.util.Arrays.sort(sorted);
-        float low = sorted[(int) (FAR_PERCENTILE * (sorted.length - 1))];
-        float high = sorted[(int) (NEAR_PERCENTILE * (sorted.length - 1))];
-        float scale = 1 / Math.max(1e-6f, high - low);
-        Plane out = new Plane(raw.size());
-        for (int i = 0; i < sorted.length; i++) {
-            out.samples()[i] = Math.max(0, Math.min(1, (raw.samples()[i] - low) * scale));
-        }
-        return out;
     }
 }

@@ -33,6 +33,7 @@ public final class DepthEdges {
     private static final float CELL = 7;
     private static final float SHARP_CONTRAST = 0.085f;
     private static final float LOOSE_CONTRAST = 0.5f;
+    private static final float HAIR_REACH = 0.02f;
     private static final float HAIR_LOW = 0.2f;
     private static final float HAIR_HIGH = 0.8f;
 
@@ -119,13 +120,28 @@ public final class DepthEdges {
         }
 
         Plane alongMatte(Plane matte) {
-            Plane inside = Resample.toSize(matte, small.size());
-            int blur = Math.max(1, cellOfMap);
-            Plane mean = BoxMean.of(inside, blur);
+            Plane soft = Resample.toSize(matte, small.size());
+            Plane inside = known(soft, 0.5f, 1);
+            Plane mean = BoxMean.of(inside, cellOfMap);
             Plane behind = filtered(spread(known(mean, 0, 0.02f)));
             Plane subject = filtered(subjectPart(inside, mean));
-            Plane fine = MatteRefiner.refine(matte, picture);
+            Plane fine = MatteRefiner.refine(decidedAwayFromEdges(soft, inside), picture);
             return joined(enlarged(behind), enlarged(subject), fine);
+        }
+
+        // A matte may be undecided over a whole coat. Only around its edge, as far as hair reaches, is half a share of
+        // a
+        // pixel what it says; elsewhere it would be a half-way depth.
+        private Plane decidedAwayFromEdges(Plane soft, Plane inside) {
+            Plane around = BoxMean.of(
+                    inside,
+                    Math.max(cellOfMap, Math.round(HAIR_REACH * soft.size().longSide())));
+            Plane out = new Plane(soft.size());
+            for (int i = 0; i < out.samples().length; i++) {
+                float share = around.samples()[i];
+                out.samples()[i] = share > 0 && share < 1 ? soft.samples()[i] : inside.samples()[i];
+            }
+            return out;
         }
 
         // The map is coarse: spreading it at a quarter of the pixels looks the same and takes a fifth of the time.

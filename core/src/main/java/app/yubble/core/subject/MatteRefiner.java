@@ -17,6 +17,11 @@ import app.yubble.core.raster.Size;
  * is undecided or turns over, elsewhere the matte's own zeros and ones stand; and the result is stretched by a
  * twentieth at both ends, because the filter leaves a faint veil.
  *
+ * <p>The filter keeps the mean of its window, so a hair thinner than the matte can see comes out at the share that the
+ * matte gave its surroundings. Where the colours of the subject and of the ground nearby differ, alpha is therefore read
+ * from where the pixel lies between the two (the compositing equation solved for alpha; see Wang and Cohen, "Image and Video
+ * Matting: A Survey", 2007), as far as it lies on the line between them at all.
+ *
  * <p>The guide is the square root of linear light, so that dark and light edges count alike.
  */
 public final class MatteRefiner {
@@ -25,6 +30,8 @@ public final class MatteRefiner {
     private static final float EPSILON = 2e-4f;
     private static final float DECIDED = 0.03f;
     private static final float VEIL = 0.06f;
+    private static final float LEAST_CONTRAST = 0.01f;
+    private static final float SIGN = 0.04f;
 
     private MatteRefiner() {}
 
@@ -39,7 +46,7 @@ public final class MatteRefiner {
         int radius = Math.max(2, (int) Math.round(fitting.longSide() * RADIUS_SHARE));
         Plane turning = turning(soft, radius);
         Plane[] model = fit(guide, soft, BoxMean.of(turning, radius), radius);
-        return apply(model, turning, soft, picture);
+        return apply(model, turning, soft, SideColours.of(guide, soft, radius), picture);
     }
 
     private static Plane root(Plane plane) {
@@ -127,25 +134,33 @@ public final class MatteRefiner {
         model[3].samples()[i] = (float) (p - sr * r - sg * g - sb * b);
     }
 
-    private static Plane apply(Plane[] model, Plane turning, Plane soft, Picture picture) {
+    private static Plane apply(Plane[] model, Plane turning, Plane soft, SideColours sides, Picture picture) {
         Plane out = new Plane(picture.size());
         int width = picture.width();
         Columns columns = new Columns(soft.width(), width);
+        Columns coarse = new Columns(sides.size().width(), width);
         Bands.ofRows(picture.height(), (from, to) -> {
             float[] weights = new float[width];
             float[] own = new float[width];
             for (int y = from; y < to; y++) {
                 Rows rows = Rows.of(y, picture.height(), soft.size());
+                Rows coarseRows = Rows.of(y, picture.height(), sides.size());
                 columns.enlarge(turning, rows, weights);
                 columns.enlarge(soft, rows, own);
                 for (int x = 0, i = y * width; x < width; x++, i++) {
                     float alpha = own[x];
                     if (weights[x] > 0) {
+                        float r = rooted(picture.red(), i);
+                        float g = rooted(picture.green(), i);
+                        float b = rooted(picture.blue(), i);
                         float line = columns.at(model[3], rows, x)
-                                + columns.at(model[0], rows, x) * rooted(picture.red(), i)
-                                + columns.at(model[1], rows, x) * rooted(picture.green(), i)
-                                + columns.at(model[2], rows, x) * rooted(picture.blue(), i);
+                                + columns.at(model[0], rows, x) * r
+                                + columns.at(model[1], rows, x) * g
+                                + columns.at(model[2], rows, x) * b;
                         float fine = Math.max(0, Math.min(1, (line - VEIL) / (1 - 2 * VEIL)));
+                        if (fine > 0 && fine < 1) {
+                            fine = between(sides, coarse, coarseRows, x, r, g, b, fine);
+                        }
                         alpha += Math.min(1, weights[x]) * (fine - alpha);
                     }
                     out.samples()[i] = alpha;
@@ -153,6 +168,31 @@ public final class MatteRefiner {
             }
         });
         return out;
+    }
+
+    /** Alpha from the colours of the two sides, as far as they tell; else {@code filtered}. */
+    private static float between(
+            SideColours sides, Columns columns, Rows rows, int x, float r, float g, float b, float filtered) {
+        float br = columns.at(sides.ground(0), rows, x);
+        float bg = columns.at(sides.ground(1), rows, x);
+        float bb = columns.at(sides.ground(2), rows, x);
+        float dr = columns.at(sides.subject(0), rows, x) - br;
+        float dg = columns.at(sides.subject(1), rows, x) - bg;
+        float db = columns.at(sides.subject(2), rows, x) - bb;
+        float contrast = dr * dr + dg * dg + db * db;
+        if (contrast < LEAST_CONTRAST) {
+            return filtered;
+        }
+        float share = ((r - br) * dr + (g - bg) * dg + (b - bb) * db) / contrast;
+        float er = r - br - share * dr;
+        float eg = g - bg - share * dg;
+        float eb = b - bb - share * db;
+        float off = (er * er + eg * eg + eb * eb) / contrast;
+        float beyond = Math.max(0, Math.max(-share, share - 1));
+        float trust = contrast / (contrast + 4 * LEAST_CONTRAST) / (1 + 30 * (off + beyond * beyond));
+        // Without any sign of the subject in the filter's answer a pixel of its colour is ground of that colour.
+        float sign = Math.max(0, Math.min(1, (Math.min(filtered, 1 - filtered) - SIGN) / SIGN));
+        return filtered + trust * sign * (Math.max(0, Math.min(1, share)) - filtered);
     }
 
     private static float rooted(Plane plane, int i) {

@@ -37,6 +37,7 @@ public record PictureReader(long mostPixels) {
     /** 120 megapixels. */
     public static final PictureReader DEFAULT = new PictureReader(120_000_000L);
 
+    private static final String HEIF = "HEIF";
     private static final double FULL_FRAME_WIDTH = 36;
 
     static {
@@ -45,6 +46,9 @@ public record PictureReader(long mostPixels) {
 
     /** Size and metadata of a file, without its pixels. */
     public Origin inspect(byte[] file) {
+        if (HeifTools.isHeif(file)) {
+            return named(inspect(HeifTools.convert(file).picture()), HEIF);
+        }
         try (ImageInputStream in = stream(file)) {
             ImageReader reader = reader(file, in);
             try {
@@ -63,6 +67,10 @@ public record PictureReader(long mostPixels) {
 
     /** Decodes the whole file or refuses it. */
     public DecodedPicture read(byte[] file) {
+        if (HeifTools.isHeif(file)) {
+            DecodedPicture converted = read(HeifTools.convert(file).picture());
+            return new DecodedPicture(converted.picture(), named(converted.origin(), HEIF));
+        }
         try (ImageInputStream in = stream(file)) {
             ImageReader reader = reader(file, in);
             try {
@@ -77,6 +85,10 @@ public record PictureReader(long mostPixels) {
         } catch (OutOfMemoryError e) {
             throw new UnreadablePictureException("the picture needs more memory than there is");
         }
+    }
+
+    private static Origin named(Origin origin, String format) {
+        return new Origin(format, origin.size(), origin.profile(), origin.curve(), origin.exif(), origin.camera());
     }
 
     /** The samples as they stand in the file, in [0,1], without tone curve: for depth maps. */
@@ -117,8 +129,8 @@ public record PictureReader(long mostPixels) {
 
     private static ImageReader reader(byte[] file, ImageInputStream in) {
         String format = formatOf(file)
-                .orElseThrow(() ->
-                        new UnreadablePictureException("not a picture that Yubble reads (JPEG, PNG, TIFF, WebP)"));
+                .orElseThrow(() -> new UnreadablePictureException(
+                        "not a picture that Yubble reads (JPEG, PNG, TIFF, WebP, HEIF, AVIF)"));
         Iterator<ImageReader> readers = ImageIO.getImageReadersByFormatName(format.toLowerCase(Locale.ROOT));
         // The platform's JPEG reader says when a file is cut off; the library's can read CMYK.
         boolean own = format.equals("JPEG") && Blocks.jpegComponents(file) <= 3;
@@ -266,7 +278,7 @@ public record PictureReader(long mostPixels) {
     }
 
     /** Where pixel (x, y) of the file goes in the upright picture; {@code turn} is the EXIF orientation 1 to 8. */
-    private static int turned(int x, int y, int width, int height, int turn) {
+    static int turned(int x, int y, int width, int height, int turn) {
         return switch (turn) {
             case 2 -> y * width + (width - 1 - x);
             case 3 -> (height - 1 - y) * width + (width - 1 - x);
@@ -288,7 +300,7 @@ public record PictureReader(long mostPixels) {
         }
     }
 
-    private static int orientation(byte[] file) {
+    static int orientation(byte[] file) {
         Metadata metadata = metadata(file);
         ExifIFD0Directory main = metadata == null ? null : metadata.getFirstDirectoryOfType(ExifIFD0Directory.class);
         Integer turn = main == null ? null : main.getInteger(ExifIFD0Directory.TAG_ORIENTATION);

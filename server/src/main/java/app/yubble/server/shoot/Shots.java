@@ -1,6 +1,7 @@
 package app.yubble.server.shoot;
 
 import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.depth.DepthShapeException;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
@@ -8,6 +9,8 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.subject.Quality;
 import app.yubble.core.subject.Subject;
+import app.yubble.media.depthfile.CameraDepth;
+import app.yubble.media.depthfile.CameraDepthReader;
 import app.yubble.media.depthfile.DepthFileReader;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.Origin;
@@ -23,6 +26,8 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -91,10 +96,38 @@ public class Shots {
             FileStore.Stored stored = files.put(new ByteArrayInputStream(content));
             Shot shot = new Shot(account, home.id(), name, stored.hash(), stored.bytes(), decoded.origin());
             shot.show(proxyHash, thumbnailHash);
-            return shots.save(shot);
+            keepCameraDepth(shot, content, size);
+            return byId(shot.id());
         } catch (IOException e) {
             throw new UncheckedIOException("the photo could not be stored", e);
         }
+    }
+
+    // Depth that cannot be used does not spoil the photo: its owner is told.
+    private void keepCameraDepth(Shot shot, byte[] content, Size size) {
+        Optional<CameraDepth> stored = Optional.empty();
+        try {
+            stored = new CameraDepthReader(reader).read(content, size);
+        } catch (UnreadablePictureException | DepthShapeException fault) {
+            shot.notice(shortened(sentence(fault.getMessage())));
+        }
+        shots.save(shot);
+        stored.ifPresent(depth -> put(
+                shot.id(),
+                DepthChoice.Source.CAMERA,
+                new DepthMap.Content(
+                        depth.format(),
+                        stored(depth.nearness()),
+                        depth.nearness().size(),
+                        null,
+                        null,
+                        null,
+                        depth.nearMetres(),
+                        depth.farMetres())));
+    }
+
+    private static String sentence(String text) {
+        return text.substring(0, 1).toUpperCase(Locale.ROOT) + text.substring(1) + ".";
     }
 
     private String written(Picture picture, Origin origin, PictureWriter.Format format) throws IOException {
