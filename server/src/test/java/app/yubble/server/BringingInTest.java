@@ -93,10 +93,16 @@ class BringingInTest extends ServerTest {
         String missing = "/api/shots/00000000-0000-0000-0000-000000000001";
         assertThat(other.get("/api/shots/" + shot).text().replace(shot, ""))
                 .isEqualTo(other.get(missing).text().replace("00000000-0000-0000-0000-000000000001", ""));
-        for (String path :
-                new String[] {"", "/thumbnail", "/photo?longSide=300", "/versions", "/nearness?source=estimated"}) {
+        for (String path : new String[] {"", "/thumbnail", "/photo?longSide=300", "/versions"}) {
             assertThat(other.get("/api/shots/" + shot + path).status()).as(path).isEqualTo(404);
         }
+        assertThat(other.send("POST", "/api/shots/" + shot + "/nearness", "{}").status())
+                .isEqualTo(404);
+        String estimate = "/api/shots/" + shot + "/depth-estimate";
+        assertThat(other.send("POST", estimate, "{\"engine\":\"auto\",\"quality\":\"draft\"}")
+                        .status())
+                .isEqualTo(404);
+        assertThat(other.send("DELETE", estimate, "").status()).isEqualTo(404);
         assertThat(other.get(versionPath).status()).isEqualTo(404);
         assertThat(other.send("DELETE", versionPath, "").status()).isEqualTo(404);
         assertThat(other.send("PUT", versionPath + "/recipe", "{\"lock\":0,\"step\":\"x\",\"recipe\":" + recipe + "}")

@@ -175,19 +175,39 @@ class EditingTest extends ServerTest {
 
     @Test
     void nearnessIsGivenToTheBrowserAsNumbers() {
-        ByteBuffer map = ByteBuffer.wrap(browser.get("/api/shots/" + shot + "/nearness?source=estimated")
-                        .body())
-                .order(ByteOrder.LITTLE_ENDIAN);
+        ByteBuffer map =
+                ByteBuffer.wrap(nearness("{\"source\":\"estimated\"}").body()).order(ByteOrder.LITTLE_ENDIAN);
         assertThat(map.getInt()).isEqualTo(900);
         assertThat(map.getInt()).isEqualTo(600);
         assertThat(map.remaining()).isEqualTo(900 * 600 * 2);
         int top = map.getShort(8 + 2 * (900 * 30 + 450)) & 0xffff;
         int bottom = map.getShort(8 + 2 * (900 * 590 + 450)) & 0xffff;
         assertThat(bottom).isGreaterThan(top + 20_000);
-        assertThat(browser.get("/api/shots/" + shot + "/nearness?source=file").status())
-                .isEqualTo(404);
-        assertThat(browser.get("/api/shots/" + shot + "/nearness?source=dream").status())
-                .isEqualTo(422);
+        assertThat(nearness("{\"source\":\"file\"}").status()).isEqualTo(404);
+        assertThat(nearness("{\"source\":\"dream\"}").status()).isEqualTo(422);
+    }
+
+    private Browser.Answer nearness(String depth) {
+        return browser.send("POST", "/api/shots/" + shot + "/nearness", depth);
+    }
+
+    @Test
+    void nearnessFollowsTheTrim() {
+        ByteBuffer plain = map("{\"source\":\"estimated\"}");
+        ByteBuffer flipped = map("{\"source\":\"estimated\",\"flip\":true}");
+        ByteBuffer nearer = map("{\"source\":\"estimated\",\"bend\":0.6}");
+        for (int i = 8; i < plain.capacity(); i += 5000) {
+            int value = plain.getShort(i & ~1) & 0xffff;
+            assertThat(flipped.getShort(i & ~1) & 0xffff).isBetween(65535 - value - 40, 65535 - value + 40);
+            assertThat(nearer.getShort(i & ~1) & 0xffff).isGreaterThanOrEqualTo(value - 40);
+        }
+        Browser.Answer refused = nearness("{\"source\":\"estimated\",\"nearEnd\":0.2,\"farEnd\":0.4}");
+        assertThat(refused.status()).isEqualTo(422);
+        assertThat(refused.text()).contains("near end");
+    }
+
+    private ByteBuffer map(String depth) {
+        return ByteBuffer.wrap(nearness(depth).body()).order(ByteOrder.LITTLE_ENDIAN);
     }
 
     @Test
@@ -221,13 +241,11 @@ class EditingTest extends ServerTest {
         String path = "/api/shots/" + shot + "/depth-file";
         assertThat(browser.upload(path, "map.png", encoded(map, "png")).status())
                 .isEqualTo(200);
-        byte[] before =
-                browser.get("/api/shots/" + shot + "/nearness?source=file").body();
+        byte[] before = nearness("{\"source\":\"file\"}").body();
         Browser.Answer refused = browser.upload(path, "square.png", photo(100, 100, "png"));
         assertThat(refused.status()).isEqualTo(422);
         assertThat(refused.text()).contains("square.png").contains("100x100").contains("900x600");
-        assertThat(browser.get("/api/shots/" + shot + "/nearness?source=file").body())
-                .isEqualTo(before);
+        assertThat(nearness("{\"source\":\"file\"}").body()).isEqualTo(before);
     }
 
     @Test

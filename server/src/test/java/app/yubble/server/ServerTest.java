@@ -42,6 +42,8 @@ abstract class ServerTest {
     static void settings(DynamicPropertyRegistry registry) {
         DATABASE.properties().forEach((name, value) -> registry.add(name, () -> value));
         registry.add("yubble.data", DATA::toString);
+        // No networks of our own: what is tested here is the server, with the plainest estimate.
+        registry.add("yubble.models", () -> TestNetworks.folder(DATA).toString());
         registry.add("yubble.most-pixels", () -> 30_000_000);
         registry.add("spring.servlet.multipart.max-file-size", () -> "12MB");
     }

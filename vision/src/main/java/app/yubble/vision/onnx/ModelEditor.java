@@ -111,28 +111,25 @@ public final class ModelEditor {
         Set<String> scaled = new HashSet<>();
         for (NodeProto.Builder node : graph.getNodeBuilderList()) {
             if (node.getOpType().equals("Resize") && node.getInputCount() > 3) {
-                for (NodeProto.Builder constant : constantsBehind(producers, node.getInput(3))) {
-                    if (scaled.add(constant.getOutput(0))) {
-                        scaleLastTwo(constant, side, old);
-                    }
+                NodeProto.Builder constant = constantBehind(producers, node.getInput(3));
+                if (scaled.add(constant.getOutput(0))) {
+                    scaleLastTwo(constant, side, old);
                 }
             }
         }
         return model.toBuilder().setGraph(graph).build();
     }
 
-    private static List<NodeProto.Builder> constantsBehind(Map<String, NodeProto.Builder> producers, String name) {
+    /** Height and width stand last: in the constant itself, or in the last one that is joined to the size. */
+    private static NodeProto.Builder constantBehind(Map<String, NodeProto.Builder> producers, String name) {
         NodeProto.Builder producer = producers.get(name);
-        if (producer == null) {
-            throw new IllegalArgumentException("the size " + name + " that the model enlarges to is made by no node");
+        if (producer != null && producer.getOpType().equals("Concat")) {
+            producer = producers.get(producer.getInput(producer.getInputCount() - 1));
         }
-        if (producer.getOpType().equals("Constant")) {
-            return List.of(producer);
+        if (producer == null || !producer.getOpType().equals("Constant")) {
+            throw new IllegalArgumentException("the size " + name + " that the model enlarges to is not fixed in it");
         }
-        return producer.getInputList().stream()
-                .map(producers::get)
-                .filter(node -> node != null && node.getOpType().equals("Constant"))
-                .toList();
+        return producer;
     }
 
     private static void scaleLastTwo(NodeProto.Builder constant, long side, long old) {
