@@ -45,6 +45,7 @@ final class App implements AutoCloseable {
                 "--server.port=0",
                 "--yubble.data=" + data,
                 "--yubble.demo=true",
+                "--yubble.models=" + Path.of("../var/models").toAbsolutePath().normalize(),
                 "--yubble.demo-folder=" + Path.of("../demo").toAbsolutePath().normalize());
         address = "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port");
         playwright = Playwright.create(

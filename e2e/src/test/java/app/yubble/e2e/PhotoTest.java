@@ -333,7 +333,7 @@ class PhotoTest {
         demo.getByRole(com.microsoft.playwright.options.AriaRole.HEADING)
                 .getByText("Open day")
                 .waitFor();
-        PlaywrightAssertions.assertThat(demo.locator("[data-test=shot]")).hasCount(3);
+        PlaywrightAssertions.assertThat(demo.locator("[data-test=shot]")).hasCount(4);
         guest.close();
     }
 

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
@@ -35,9 +36,9 @@ class DemoLoader {
         this.json = json;
     }
 
-    /** One demo photo of the manifest. */
+    /** One demo photo of the manifest; without a depth file its depth is the one stored in it. */
     @com.fasterxml.jackson.annotation.JsonIgnoreProperties(ignoreUnknown = true)
-    record Scene(String photo, String depth, String title) {}
+    record Scene(String photo, @Nullable String depth, String title) {}
 
     /** The manifest. */
     @com.fasterxml.jackson.annotation.JsonIgnoreProperties(ignoreUnknown = true)
@@ -53,14 +54,14 @@ class DemoLoader {
         UUID account = accounts.create(NAME, PASSWORD);
         for (Scene scene : manifest.scenes()) {
             Path photo = folder.resolve(scene.photo());
-            Path depth = folder.resolve(scene.depth());
+            Path depth = scene.depth() == null ? null : folder.resolve(scene.depth());
             shoots.add(
                     account,
                     manifest.shoot(),
                     photo.getFileName().toString(),
                     Files.readAllBytes(photo),
-                    depth.getFileName().toString(),
-                    Files.readAllBytes(depth));
+                    depth == null ? null : depth.getFileName().toString(),
+                    depth == null ? null : Files.readAllBytes(depth));
         }
         LOG.info("demo data is in");
     }

@@ -2,9 +2,10 @@ package app.yubble.server.shoot;
 
 import app.yubble.core.subject.Quality;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
-/** Puts photos with exact depth into a shoot, as somebody would who has a depth file. */
+/** Puts photos into a shoot, with exact depth as somebody would who has a depth file. */
 @Service
 public class DemoShoots {
     private final ShootRepository shoots;
@@ -17,13 +18,21 @@ public class DemoShoots {
         this.depthJob = depthJob;
     }
 
-    public void add(UUID account, String shootName, String name, byte[] photo, String depthName, byte[] depth) {
+    public void add(
+            UUID account,
+            String shootName,
+            String name,
+            byte[] photo,
+            @Nullable String depthName,
+            byte @Nullable [] depth) {
         Shoot shoot = shoots.findByAccountIdOrderByCreatedDesc(account).stream()
                 .filter(existing -> existing.name().equals(shootName))
                 .findFirst()
                 .orElseGet(() -> shoots.save(new Shoot(account, shootName)));
         Shot shot = shots.bringIn(account, shoot.id(), name, photo);
-        shots.bringInDepth(shot, depthName, depth);
+        if (depthName != null && depth != null) {
+            shots.bringInDepth(shot, depthName, depth);
+        }
         depthJob.enqueue(shot.id(), Engines.AUTO, Quality.BEST);
     }
 }

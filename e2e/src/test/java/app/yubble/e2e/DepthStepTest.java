@@ -1,0 +1,143 @@
+package app.yubble.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** The Depth step and Settings in a browser, with the real networks where set-up could fetch them. */
+class DepthStepTest {
+    private static final Path DOG = Path.of("../demo/photos/dog.jpg");
+    private static App app;
+
+    private final List<String> complaints = new ArrayList<>();
+    private BrowserContext visitor;
+    private Page page;
+
+    @BeforeAll
+    static void start() throws IOException {
+        app = new App();
+    }
+
+    @AfterAll
+    static void stop() {
+        app.close();
+    }
+
+    @BeforeEach
+    void arrive() {
+        visitor = app.visitor();
+        page = app.signedUp(visitor, "depth " + System.nanoTime());
+        page.onPageError(complaints::add);
+    }
+
+    @AfterEach
+    void leave() {
+        visitor.close();
+        org.assertj.core.api.Assertions.assertThat(complaints)
+                .as("errors in the page")
+                .isEmpty();
+    }
+
+    private void openDog() {
+        page.locator("[data-test=files]").setInputFiles(DOG);
+        page.locator("[data-test=shot][data-state=ready] a").first().click();
+        page.locator("[data-test=step-depth]").click();
+        page.locator("[data-test=preview-state][data-state=final]").waitFor();
+    }
+
+    private String ridge() {
+        Locator path = page.locator("[data-test=plan] path.ridge");
+        assertThat(path).hasAttribute("d", Pattern.compile("M0,0L.+"));
+        return path.getAttribute("d");
+    }
+
+    private void ridgeChangesFrom(String before) {
+        assertThat(page.locator("[data-test=plan] path.ridge")).not().hasAttribute("d", before);
+    }
+
+    @Test
+    void depthOfTheCameraIsUsedAndTheEstimateIsOneClickAway() {
+        openDog();
+        assertThat(page.locator("[data-test=source-camera]")).isChecked();
+        page.getByText("depth metadata, 1.20 m to far away").waitFor();
+        assertThat(page.locator("[data-test=source-file]")).isDisabled();
+        String camera = ridge();
+        page.locator("[data-test=source-estimated]").click();
+        assertThat(page.getByLabel("Snap to edges")).hasValue("1");
+        ridgeChangesFrom(camera);
+        page.locator("[data-test=undo]").click();
+        assertThat(page.locator("[data-test=source-camera]")).isChecked();
+    }
+
+    @Test
+    void everyTrimMovesTheRidgeAndSurvivesAReload() {
+        openDog();
+        for (String name : List.of("Bend", "Far end", "Shrink or grow", "Settle", "Snap to edges")) {
+            String before = ridge();
+            Locator slider = page.getByLabel(name);
+            slider.focus();
+            slider.press("PageUp");
+            slider.press("PageUp");
+            slider.press("PageUp");
+            ridgeChangesFrom(before);
+        }
+        String before = ridge();
+        page.locator("[data-test=flip]").click();
+        ridgeChangesFrom(before);
+        String bend = page.getByLabel("Bend").inputValue();
+        page.waitForTimeout(600);
+        page.reload();
+        page.locator("[data-test=step-depth]").click();
+        assertThat(page.getByLabel("Bend")).hasValue(bend);
+        page.locator("[data-test=untrim]").click();
+        assertThat(page.getByLabel("Bend")).hasValue("0");
+        assertThat(page.locator("[data-test=untrim]")).isDisabled();
+    }
+
+    @Test
+    void anEstimateIsMadeAgainAndCanBeCancelled() {
+        assumeTrue(Files.exists(Path.of("../var/models/subject-1024.onnx")), "set-up could fetch the networks");
+        openDog();
+        page.getByText("learned, best, clear subject").waitFor();
+        page.locator("[data-test=estimate-best]").click();
+        page.locator("[data-test=cancel-depth]").click();
+        page.locator("[data-test=estimate-draft]").waitFor();
+        page.locator("[data-test=estimate-draft]").click();
+        page.getByText("learned, draft, clear subject").waitFor();
+    }
+
+    @Test
+    void aFileThatDoesNotFitIsToldAndChangesNothing() throws IOException {
+        openDog();
+        Path text = Files.writeString(Files.createTempDirectory("yubble").resolve("depth.exr"), "no picture");
+        page.locator("[data-test=depth-file]").setInputFiles(text);
+        page.getByText("depth.exr: not a picture").first().waitFor();
+        assertThat(page.locator("[data-test=source-camera]")).isChecked();
+    }
+
+    @Test
+    void settingsKeepTheChosenNetwork() {
+        page.getByText("Settings").click();
+        page.locator("[data-test=engine-layout]").click();
+        page.waitForTimeout(300);
+        page.reload();
+        assertThat(page.locator("[data-test=engine-layout]")).isChecked();
+        page.getByText("Shoots").first().click();
+        openDog();
+        page.getByText("layout, best").waitFor();
+    }
+}
