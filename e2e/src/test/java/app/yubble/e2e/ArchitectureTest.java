@@ -38,6 +38,27 @@ class ArchitectureTest {
                     "app.yubble.server..", "app.yubble.cli..", "app.yubble.bench..", "org.springframework..");
 
     @ArchTest
+    static final ArchRule visionKnowsOnlyCore = noClasses()
+            .that()
+            .resideInAPackage("app.yubble.vision..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                    "app.yubble.media..",
+                    "app.yubble.server..",
+                    "app.yubble.cli..",
+                    "app.yubble.bench..",
+                    "org.springframework..");
+
+    @ArchTest
+    static final ArchRule onlyVisionRunsNetworks = noClasses()
+            .that()
+            .resideOutsideOfPackages("app.yubble.vision..", "app.yubble.onnx..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("ai.onnxruntime..");
+
+    @ArchTest
     static final ArchRule nothingImportsTheServer = noClasses()
             .that()
             .resideOutsideOfPackage("app.yubble.server..")

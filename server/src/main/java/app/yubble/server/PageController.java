@@ -6,7 +6,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 /** Addresses inside the single-page application. */
 @Controller
 class PageController {
-    @GetMapping({"/sign-in", "/shoots", "/shoots/{id}", "/bench/{id}", "/deliveries"})
+    @GetMapping({"/sign-in", "/shoots", "/shoots/{id}", "/bench/{id}", "/deliveries", "/settings"})
     String page() {
         return "forward:/index.html";
     }

@@ -17,7 +17,7 @@ import app.yubble.core.raster.Size;
 final class EdgeStep {
     private static final int REACH = 2;
     /** A smaller difference between neighbours is a slope, not an edge. */
-    private static final float EDGE = 0.035f;
+    private static final float EDGE = 0.05f;
 
     private static final float COLOUR_SPREAD = 0.06f;
     private static final float[] PLACE = new float[64];
