@@ -19,7 +19,7 @@ import app.yubble.core.subject.MatteRefiner;
  *       thing and spread outwards, the rest is read well outside and spread inwards: a soft map is a mixture near the
  *       matte's edge and neither side may learn from it.
  *   <li>Each part is filtered by the main mode of nearness among near pixels of like colour ({@link ModeGrid}).
- *   <li>Each part is enlarged in steps of about three along the picture ({@link EdgeStep}).
+ *   <li>Each part is enlarged in steps of up to 3.8 along the picture ({@link EdgeStep}).
  *   <li>At the full size the matte, refined to hair, says how much of each part a pixel takes. Its ends are drawn
  *       together, so that a hard edge is one or two pixels wide and only hair stays in between.
  * </ol>
@@ -29,7 +29,7 @@ import app.yubble.core.subject.MatteRefiner;
 public final class DepthEdges {
     private static final int WORKING_SIDE = 480;
     private static final int COARSE = 4;
-    private static final float STEP = 3.5f;
+    private static final double LARGEST_STEP = 3.8;
     private static final float CELL = 7;
     private static final float SHARP_CONTRAST = 0.085f;
     private static final float LOOSE_CONTRAST = 0.5f;
@@ -107,12 +107,15 @@ public final class DepthEdges {
             return ModeGrid.filter(once, guide, cell * 0.7f, contrast);
         }
 
+        /** In equal steps, none larger than allowed: 6000 pixels take two, not two and a tiny third. */
         Plane enlarged(Plane part) {
+            double ratio = (double) picture.width() / part.width();
+            int steps = Math.max(1, (int) Math.ceil(Math.log(ratio) / Math.log(LARGEST_STEP)));
             Plane at = part;
             Picture from = small;
-            while (at.width() * STEP < picture.width()) {
-                Picture next = Resample.toSize(
-                        picture, picture.size().fitting((int) (at.size().longSide() * STEP)));
+            for (int step = 1; step < steps; step++) {
+                long side = Math.round(part.size().longSide() * Math.pow(ratio, (double) step / steps));
+                Picture next = Resample.toSize(picture, picture.size().fitting((int) side));
                 at = EdgeStep.enlarge(at, from, next);
                 from = next;
             }
