@@ -38,10 +38,10 @@ final class DepthCommand implements Callable<Integer> {
         var estimator = Engines.named(engine);
         Picture picture = Inputs.picture(photo).picture();
         DepthEstimate estimate = estimator.estimate(picture, Quality.BEST, Progress.NONE);
+        Plane fine = matte == null ? null : MatteRefiner.refine(matteOf(estimate), picture);
         Plane nearness = DepthEdges.follow(estimate, picture, 1);
         Inputs.write(out, to -> PictureWriter.writeGrey(nearness, to));
-        if (matte != null) {
-            Plane fine = MatteRefiner.refine(matteOf(estimate), picture);
+        if (matte != null && fine != null) {
             Inputs.write(matte, to -> PictureWriter.writeGrey(fine, to));
         }
         return 0;

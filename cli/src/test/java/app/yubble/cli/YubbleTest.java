@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
+import app.yubble.media.depthfile.DepthFileReader;
+import app.yubble.media.depthfile.StoredDepthWriter;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
@@ -178,5 +180,64 @@ class YubbleTest {
                         "-o",
                         folder.resolve("no/such/folder/out.png").toString()))
                 .isEqualTo(1);
+    }
+
+    @Test
+    void aMatteFromAnEngineThatLooksForNoSubjectIsWrongUseAndWritesNothing() {
+        Path out = folder.resolve("map.png");
+        Path matte = folder.resolve("matte.png");
+        assertThat(run(
+                        "depth",
+                        photo.toString(),
+                        "-o",
+                        out.toString(),
+                        "--engine",
+                        "cues",
+                        "--matte",
+                        matte.toString()))
+                .isEqualTo(2);
+        assertThat(said.toString()).contains("--matte").contains("cues");
+        assertThat(out).doesNotExist();
+        assertThat(matte).doesNotExist();
+    }
+
+    @Test
+    void anUnknownEngineNamesTheInstalledOnes() {
+        assertThat(run(
+                        "refocus",
+                        photo.toString(),
+                        "-o",
+                        folder.resolve("o.png").toString(),
+                        "--engine",
+                        "magic"))
+                .isEqualTo(2);
+        assertThat(said.toString()).contains("--engine").contains("auto, cues").contains("ramp");
+    }
+
+    @Test
+    void depthStoredInThePhotoIsUsedWhenAskedFor() throws IOException {
+        Plane map = new DepthFileReader(PictureReader.DEFAULT).read(Files.readAllBytes(depth), new Size(300, 200));
+        Path jpeg = folder.resolve("plain.jpg");
+        ImageIO.write(ImageIO.read(photo.toFile()), "jpg", jpeg.toFile());
+        Path stored = Files.write(
+                folder.resolve("stored.jpg"), StoredDepthWriter.store(Files.readAllBytes(jpeg), map, 1, 10));
+        Path out = folder.resolve("out.png");
+        assertThat(run(
+                        "refocus",
+                        stored.toString(),
+                        "-o",
+                        out.toString(),
+                        "--depth",
+                        "camera",
+                        "--focus",
+                        "240,100",
+                        "--radius-per-nearness",
+                        "20"))
+                .isZero();
+        assertThat(contrast(out, 240)).isGreaterThan(0.4);
+        assertThat(contrast(out, 60)).isLessThan(0.05);
+        assertThat(run("refocus", jpeg.toString(), "-o", out.toString(), "--depth", "camera"))
+                .isEqualTo(3);
+        assertThat(said.toString()).contains("plain.jpg");
     }
 }

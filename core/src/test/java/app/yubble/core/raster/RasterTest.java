@@ -84,4 +84,16 @@ class RasterTest {
         assertThatThrownBy(() -> Resample.crop(numbered, new Region(9, 9, 2, 2)))
                 .isInstanceOf(IllegalArgumentException.class);
     }
+
+    /** Bit patterns from the standard's own table: 0.5, -2, the largest, the smallest, minus zero, infinity, not a number. */
+    @Test
+    void halfPrecisionNumbersAreReadExactly() {
+        assertThat(HalfFloat.toFloat((short) 0x3800)).isEqualTo(0.5f);
+        assertThat(HalfFloat.toFloat((short) 0xc000)).isEqualTo(-2f);
+        assertThat(HalfFloat.toFloat((short) 0x7bff)).isEqualTo(65504f);
+        assertThat(HalfFloat.toFloat((short) 1)).isEqualTo(0x1p-24f);
+        assertThat(HalfFloat.toFloat((short) 0x8000)).isEqualTo(-0f);
+        assertThat(HalfFloat.toFloat((short) 0x7c00)).isInfinite();
+        assertThat(HalfFloat.toFloat((short) 0x7e00)).isNaN();
+    }
 }

@@ -1,5 +1,6 @@
 package app.yubble.media.depthfile;
 
+import app.yubble.core.raster.HalfFloat;
 import app.yubble.core.raster.Plane;
 import app.yubble.media.picture.UnreadablePictureException;
 import java.nio.BufferUnderflowException;
@@ -174,7 +175,7 @@ record ExrReader(long mostPixels) {
                 for (int x = 0; x < width; x++) {
                     float value = switch (channel.type()) {
                         case 0 -> block.getInt() & 0xffffffffL;
-                        case 1 -> half(block.getShort());
+                        case 1 -> HalfFloat.toFloat(block.getShort());
                         default -> block.getFloat();
                     };
                     if (index >= 0) {
@@ -278,15 +279,5 @@ record ExrReader(long mostPixels) {
             }
             return out;
         }
-    }
-
-    private static float half(short bits) {
-        int sign = (bits & 0x8000) << 16;
-        int exponent = bits >> 10 & 31;
-        int fraction = bits & 0x3ff;
-        if (exponent == 0) {
-            return (sign == 0 ? 1 : -1) * fraction * 0x1p-24f;
-        }
-        return Float.intBitsToFloat(sign | (exponent == 31 ? 255 : exponent + 112) << 23 | fraction << 13);
     }
 }

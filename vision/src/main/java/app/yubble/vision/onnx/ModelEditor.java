@@ -1,5 +1,6 @@
 package app.yubble.vision.onnx;
 
+import app.yubble.core.raster.HalfFloat;
 import app.yubble.onnx.format.AttributeProto;
 import app.yubble.onnx.format.GraphProto;
 import app.yubble.onnx.format.ModelProto;

@@ -95,15 +95,4 @@ class ModelEditorTest {
         assertThatThrownBy(() -> ModelEditor.withOutputs(model(), List.of("nothing")))
                 .hasMessageContaining("nothing");
     }
-
-    @Test
-    void halfPrecisionNumbersAreReadExactly() {
-        assertThat(HalfFloat.toFloat((short) HALF)).isEqualTo(0.5f);
-        assertThat(HalfFloat.toFloat((short) MINUS_TWO)).isEqualTo(-2f);
-        assertThat(HalfFloat.toFloat((short) 0x7bff)).isEqualTo(65504f);
-        assertThat(HalfFloat.toFloat((short) 1)).isEqualTo(0x1p-24f);
-        assertThat(HalfFloat.toFloat((short) 0x8000)).isEqualTo(-0f);
-        assertThat(HalfFloat.toFloat((short) 0x7c00)).isInfinite();
-        assertThat(HalfFloat.toFloat((short) 0x7e00)).isNaN();
-    }
 }

@@ -1,13 +1,13 @@
-package app.yubble.vision.onnx;
+package app.yubble.core.raster;
 
 /** IEEE 754 half precision, which Java 17 cannot convert itself. */
-final class HalfFloat {
+public final class HalfFloat {
     private static final int EXPONENT_OFFSET = 127 - 15;
     private static final int LARGEST_EXPONENT = 31;
 
     private HalfFloat() {}
 
-    static float toFloat(short half) {
+    public static float toFloat(short half) {
         int sign = (half & 0x8000) << 16;
         int exponent = half >> 10 & LARGEST_EXPONENT;
         int fraction = half & 0x3ff;
