@@ -287,7 +287,7 @@ final class RefocusCommand implements Callable<Integer> {
                             "--disc: there is no \"" + sides[0] + "\"; there are blades, curvature and turn");
             }
         }
-        return new Disc(blades, curvature, turn);
+        return Disc.bladed(blades, curvature, turn);
     }
 
     private void finished(String stage) {

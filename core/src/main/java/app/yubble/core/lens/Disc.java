@@ -6,37 +6,54 @@ package app.yubble.core.lens;
  * @param blades 0 for a round aperture, or 5 to 11 straight or curved blades
  * @param curvature 0 for straight blades to 1 for blades that close to a circle
  * @param turn rotation of the first corner in degrees, in [0,360)
+ * @param rim -1 for a disc that fades towards its rim, 0 for an even one, 1 for an outlined one, behind the sharp band; in
+ *     front of it spherical aberration does the opposite
+ * @param hollow radius of the dark middle as a share of the disc's, in [0,0.8], as a mirror lens draws
+ * @param squeeze how far the lens's barrel cuts into the disc at the picture's corners, in [0,1]
+ * @param stretch height over width, in [1,2], as a wide-screen lens draws
  */
-public record Disc(int blades, double curvature, double turn) {
-    public static final Disc ROUND = new Disc(0, 0, 0);
-
-    /** No corner is farther from the centre than this, for a radius of 1: five straight blades. */
-    static final double MOST_EDGE = 1.15;
-
-    private static final int SUB_COLUMNS = 16;
-    private static final int OUTLINE = 360;
+public record Disc(
+        int blades, double curvature, double turn, double rim, double hollow, double squeeze, double stretch) {
+    public static final Disc ROUND = bladed(0, 0, 0);
 
     public Disc {
         if (blades != 0 && (blades < 5 || blades > 11)) {
             throw new IllegalArgumentException("disc blades must be 0 (round) or 5..11, found " + blades);
         }
-        if (!(curvature >= 0 && curvature <= 1)) {
-            throw new IllegalArgumentException("disc curvature must be in 0..1, found " + curvature);
-        }
+        require("curvature", curvature, 0, 1);
         if (!(turn >= 0 && turn < 360)) {
             throw new IllegalArgumentException("disc turn must be in 0..360 degrees, 360 excluded, found " + turn);
         }
+        require("rim", rim, -1, 1);
+        require("hollow", hollow, 0, 0.8);
+        require("squeeze", squeeze, 0, 1);
+        require("stretch", stretch, 1, 2);
+    }
+
+    private static void require(String name, double value, double low, double high) {
+        if (!(value >= low && value <= high)) {
+            throw new IllegalArgumentException(
+                    "disc " + name + " must be in " + low + ".." + high + ", found " + value);
+        }
+    }
+
+    /** An even, full disc of this outline all over the picture. */
+    public static Disc bladed(int blades, double curvature, double turn) {
+        return new Disc(blades, curvature, turn, 0, 0, 0, 1);
     }
 
     /**
-     * Distance from the centre to the edge in the direction {@code angle} (radians), for a disc with the area of the
-     * unit circle: opening and closing blades changes the shape, not the amount of light.
+     * Distance from the centre to the outline in the direction {@code angle} (radians, y down), for a disc with the area
+     * of the unit circle, before the corner squeeze: blades and stretch change the shape, not the amount of light.
      */
     public double edge(double angle) {
-        return blades == 0 ? 1 : rawEdge(angle) * areaScale();
+        double wide = Math.cos(angle) * Math.sqrt(stretch);
+        double high = Math.sin(angle) / Math.sqrt(stretch);
+        double before = blades == 0 ? 1 : bladeEdge(Math.atan2(high, wide)) * areaScale();
+        return before / Math.hypot(wide, high);
     }
 
-    private double rawEdge(double angle) {
+    private double bladeEdge(double angle) {
         double sector = 2 * Math.PI / blades;
         double along = angle - Math.toRadians(turn) + Math.PI / 2;
         double within = along - sector * Math.floor(along / sector) - sector / 2;
@@ -48,72 +65,14 @@ public record Disc(int blades, double curvature, double turn) {
         int steps = 720;
         double sum = 0;
         for (int i = 0; i < steps; i++) {
-            double edge = rawEdge(2 * Math.PI * (i + 0.5) / steps);
+            double edge = bladeEdge(2 * Math.PI * (i + 0.5) / steps);
             sum += edge * edge;
         }
         return 1 / Math.sqrt(sum / steps);
     }
 
-    /**
-     * The disc as one vertical span per column, for a convolution that gathers.
-     *
-     * @param radius of the circle of equal area, in pixels
-     * @param upsideDown true for points in front of the focus, which the lens draws turned by half a circle
-     */
-    Spans spans(double radius, boolean upsideDown) {
-        double scale = blades == 0 ? 1 : areaScale();
-        int reach = (int) Math.ceil(radius * Math.max(1, scale) + 0.5);
-        // A gathering kernel is the point's image mirrored through its centre.
-        double sign = upsideDown ? 1 : -1;
-        double[] xs = new double[OUTLINE + 1];
-        double[] ys = new double[OUTLINE + 1];
-        for (int i = 0; i <= OUTLINE; i++) {
-            double angle = 2 * Math.PI * i / OUTLINE;
-            double edge = (blades == 0 ? 1 : rawEdge(angle) * scale) * radius * sign;
-            xs[i] = edge * Math.cos(angle);
-            ys[i] = edge * Math.sin(angle);
-        }
-        // Lower and upper end of the outline on fine columns, filled edge by edge.
-        int fine = (2 * reach + 1) * SUB_COLUMNS;
-        double[] low = new double[fine];
-        double[] high = new double[fine];
-        java.util.Arrays.fill(low, Double.POSITIVE_INFINITY);
-        java.util.Arrays.fill(high, Double.NEGATIVE_INFINITY);
-        for (int i = 0; i < OUTLINE; i++) {
-            double left = Math.min(xs[i], xs[i + 1]);
-            double right = Math.max(xs[i], xs[i + 1]);
-            int first = (int) Math.ceil((left + reach + 0.5) * SUB_COLUMNS - 0.5);
-            for (int j = Math.max(0, first); j < fine; j++) {
-                double x = (j + 0.5) / SUB_COLUMNS - reach - 0.5;
-                if (x >= right) {
-                    break;
-                }
-                double y = ys[i] + (ys[i + 1] - ys[i]) * (x - xs[i]) / (xs[i + 1] - xs[i]);
-                low[j] = Math.min(low[j], y);
-                high[j] = Math.max(high[j], y);
-            }
-        }
-        float[] from = new float[2 * reach + 1];
-        float[] to = new float[2 * reach + 1];
-        double area = 0;
-        for (int column = 0; column <= 2 * reach; column++) {
-            double sumLow = 0;
-            double sumHigh = 0;
-            for (int j = column * SUB_COLUMNS; j < (column + 1) * SUB_COLUMNS; j++) {
-                if (low[j] < high[j]) {
-                    sumLow += low[j];
-                    sumHigh += high[j];
-                }
-            }
-            from[column] = (float) (sumLow / SUB_COLUMNS);
-            to[column] = (float) (sumHigh / SUB_COLUMNS);
-            area += (sumHigh - sumLow) / SUB_COLUMNS;
-        }
-        return new Spans(reach, from, to, (float) area);
+    /** How far the squeezing circle is off the disc's centre, in radii, at a place {@code reach} from the centre. */
+    double squeezeAt(double reach) {
+        return 0.9 * squeeze * Math.min(1, reach);
     }
-
-    /**
-     * Column {@code reach + dx} covers y from {@code from} to {@code to} around the centre; mean over its width.
-     */
-    record Spans(int reach, float[] from, float[] to, float area) {}
 }

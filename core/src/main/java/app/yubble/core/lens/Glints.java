@@ -59,8 +59,14 @@ public record Glints(double strength) {
         return lift;
     }
 
-    /** The factor on a pixel with this lift and blur radius. */
-    static float factor(float lift, float radius) {
-        return 1 + lift * Math.min(1, radius / FULL_RADIUS);
+    /**
+     * Turns lifts into factors on pixels of these blur radii. In place.
+     *
+     * @param lifts as {@link #lift} gives them
+     */
+    static void factors(float[] lifts, float[] radius) {
+        for (int i = 0; i < lifts.length; i++) {
+            lifts[i] = 1f + lifts[i] * Math.min(1f, Math.abs(radius[i]) * (1 / FULL_RADIUS));
+        }
     }
 }

@@ -14,15 +14,14 @@ final class HoleFill {
     /**
      * @param values four per pixel, row-major; pixels with {@code known} 0 are overwritten where anything is known
      *     nearby
-     * @param known weight of each pixel in [0,1]
-     * @param levels how many times the size is halved; both sides must be multiples of {@code 1 << levels}
+     * @param known weight of each pixel in [0,1]; 1 wherever anything is known at all, when it returns
      */
-    static void fill(float[] values, float[] known, int width, int height, int levels) {
-        if (levels == 0) {
+    static void fill(float[] values, float[] known, int width, int height) {
+        if (width == 1 && height == 1 || isComplete(known)) {
             return;
         }
-        int w = width / 2;
-        int h = height / 2;
+        int w = (width + 1) / 2;
+        int h = (height + 1) / 2;
         float[] coarse = new float[w * h * CHANNELS];
         float[] coarseKnown = new float[w * h];
         for (int y = 0; y < h; y++) {
@@ -30,6 +29,9 @@ final class HoleFill {
                 float sum = 0;
                 int to = (y * w + x) * CHANNELS;
                 for (int q = 0; q < 4; q++) {
+                    if (2 * y + q / 2 >= height || 2 * x + (q & 1) >= width) {
+                        continue;
+                    }
                     int from = (2 * y + q / 2) * width + 2 * x + (q & 1);
                     float weight = known[from];
                     sum += weight;
@@ -45,7 +47,7 @@ final class HoleFill {
                 coarseKnown[y * w + x] = Math.min(1, sum);
             }
         }
-        fill(coarse, coarseKnown, w, h, levels - 1);
+        fill(coarse, coarseKnown, w, h);
         for (int y = 0; y < height; y++) {
             int cy = y / 2;
             int ny = Math.max(0, Math.min(h - 1, cy + ((y & 1) == 0 ? -1 : 1)));
@@ -74,5 +76,14 @@ final class HoleFill {
                 }
             }
         }
+    }
+
+    private static boolean isComplete(float[] known) {
+        for (float each : known) {
+            if (each < 1) {
+                return false;
+            }
+        }
+        return true;
     }
 }

@@ -1,25 +1,23 @@
 package app.yubble.core.lens;
 
-import org.jspecify.annotations.Nullable;
+import app.yubble.core.raster.Bands;
 
 /**
- * A tile cut into soft layers along the blur radius, on one side of the sharp band.
+ * The pixels of a tile on one side of the sharp band, by their step of radius, and the layers cut from them.
  *
  * <p>A pixel between two steps belongs to both in proportion. What each layer needs is found through lists of the pixels
  * at each step, so that cutting all layers touches every pixel a few times, not once for each layer.
  */
 final class LayerCut {
-    private final float[] from;
-    private final int width;
-    private final int height;
+    /** Rows in one list. */
+    static final int BAND = 32;
+
+    private final TilePixels pixels;
+    private final RadiusSteps steps;
     private final boolean inFront;
-    private final float[] radii;
-    /** The pixels outside the band, ordered by step, row by row within a step: y in the upper 16 bits, x in the lower. */
-    private final int[] places;
-    /** How far each of them is on the way to the next step, in [0,1]. */
-    private final float[] toNext;
-    /** Where the pixels of each step start. */
-    private final int[] starts;
+    private final Listed[] whole;
+    private final Listed[] parts;
+    private final Pieces[] pieces;
 
     /** Share of each cell that lies at or beyond step {@link #gatheredTo}, on level {@link #gatheredLevel}. */
     private float[][] gathered = new float[0][0];
@@ -27,144 +25,215 @@ final class LayerCut {
     private int gatheredLevel = -1;
     private int gatheredTo;
 
-    /**
-     * @param from red, green, blue and signed radius, interleaved
-     * @param side 1 for what lies behind the band, -1 for what lies in front
-     * @param largest radius in the whole picture
-     */
-    LayerCut(float[] from, int width, int height, int side, float largest) {
-        this.from = from;
-        this.width = width;
-        this.height = height;
-        this.inFront = side < 0;
-        this.radii = RadiusSteps.upTo(largest);
-        int last = radii.length - 2;
-        byte[] step = new byte[width * height];
-        starts = new int[radii.length + 1];
-        for (int i = 0; i < step.length; i++) {
-            float radius = side * from[i * 4 + 3];
-            if (radius > 0) {
-                int j = Math.min(last, (int) Math.min(radius, 5));
-                while (j < last && radii[j + 1] <= radius) {
-                    j++;
-                }
-                step[i] = (byte) j;
-                starts[j + 1]++;
+    /** Entries of a band ordered by step, row by row within a step. */
+    private static final class Listed {
+        /** Where the entries of each step start. */
+        final int[] starts;
+        /** Row in the upper 16 bits, column in the lower; for pieces their number. */
+        int[] places = new int[0];
+        /** How far each is on the way to the next step, in [0,1]. */
+        float[] toNext = new float[0];
+
+        Listed(int count) {
+            starts = new int[count + 1];
+        }
+
+        /** Turns counts of step j in place j + 1 into starts; the answer is where each step's next entry goes. */
+        int[] opened() {
+            for (int j = 1; j < starts.length; j++) {
+                starts[j] += starts[j - 1];
             }
+            places = new int[starts[starts.length - 1]];
+            toNext = new float[places.length];
+            return starts.clone();
         }
-        for (int j = 1; j < starts.length; j++) {
-            starts[j] += starts[j - 1];
-        }
-        int[] next = starts.clone();
-        places = new int[starts[radii.length]];
-        toNext = new float[places.length];
-        for (int y = 0, i = 0; y < height; y++) {
-            for (int x = 0; x < width; x++, i++) {
-                float radius = side * from[i * 4 + 3];
+    }
+
+    /** @param inFront whether the nearer side of the sharp band is cut, where radii are negative */
+    LayerCut(TilePixels pixels, Pieces[] pieces, RadiusSteps steps, boolean inFront) {
+        this.pixels = pixels;
+        this.pieces = pieces;
+        this.steps = steps;
+        this.inFront = inFront;
+        int bands = (pixels.height + BAND - 1) / BAND;
+        whole = new Listed[bands];
+        parts = new Listed[bands];
+        Bands.ofPieces(bands, band -> {
+            whole[band] = listPixels(band * BAND, Math.min(pixels.height, (band + 1) * BAND));
+            parts[band] = listPieces(pieces[band]);
+        });
+    }
+
+    private Listed listPixels(int from, int to) {
+        Listed list = new Listed(steps.count());
+        float sign = inFront ? -1 : 1;
+        byte[] found = new byte[(to - from) * pixels.width];
+        for (int y = from, i = 0; y < to; y++) {
+            float[] row = pixels.radius[y];
+            for (int x = 0; x < row.length; x++, i++) {
+                float radius = sign * row[x];
                 if (radius > 0) {
-                    int j = step[i];
-                    int o = next[j]++;
-                    places[o] = y << 16 | x;
-                    toNext[o] = Math.min(1, (radius - radii[j]) / (radii[j + 1] - radii[j]));
+                    int j = steps.at(radius);
+                    found[i] = (byte) j;
+                    list.starts[j + 1]++;
                 }
             }
         }
+        int[] next = list.opened();
+        if (list.places.length == 0) {
+            return list;
+        }
+        for (int y = from, i = 0; y < to; y++) {
+            float[] row = pixels.radius[y];
+            for (int x = 0; x < row.length; x++, i++) {
+                float radius = sign * row[x];
+                if (radius > 0) {
+                    int o = next[found[i]]++;
+                    list.places[o] = y << 16 | x;
+                    list.toNext[o] = steps.toNext(radius, found[i]);
+                }
+            }
+        }
+        return list;
+    }
+
+    private Listed listPieces(Pieces from) {
+        Listed list = new Listed(steps.count());
+        for (int i = 0; i < from.count; i++) {
+            if (wanted(from.radius[i])) {
+                list.starts[steps.at(Math.abs(from.radius[i])) + 1]++;
+            }
+        }
+        int[] next = list.opened();
+        for (int i = 0; i < from.count; i++) {
+            if (wanted(from.radius[i])) {
+                float radius = Math.abs(from.radius[i]);
+                int j = steps.at(radius);
+                list.places[next[j]] = i;
+                list.toNext[next[j]++] = steps.toNext(radius, j);
+            }
+        }
+        return list;
+    }
+
+    // Pieces within a pixel of the band are laid over it as they are.
+    private boolean wanted(float radius) {
+        return inFront ? radius <= -1 : radius >= 1;
     }
 
     int count() {
-        return radii.length;
+        return steps.count();
     }
 
-    float radius(int k) {
-        return radii[k];
-    }
-
-    /** Layer k on its level, blurred and divided by what is not nearer; null when no pixel belongs to it. */
-    @Nullable
-    Layer blurredLayer(int k, int level, Disc disc) {
-        int first = Integer.MAX_VALUE;
-        int last = -1;
-        for (int j = k - 1; j <= k; j++) {
-            // Row by row within a step: the first and the last tell the rows.
-            if (starts[j] < starts[j + 1]) {
-                first = Math.min(first, places[starts[j]] >> 16);
-                last = Math.max(last, places[starts[j + 1] - 1] >> 16);
+    boolean isEmpty(int k) {
+        for (int band = 0; band < whole.length; band++) {
+            if (whole[band].starts[k - 1] < whole[band].starts[k + 1]
+                    || parts[band].starts[k - 1] < parts[band].starts[k + 1]) {
+                return false;
             }
         }
-        if (last < 0) {
-            return null;
-        }
-        Disc.Spans spans = disc.spans(radii[k] / (1 << level), inFront);
-        int firstRow = Math.max(0, (first >> level) - spans.reach());
-        int lastRow = Math.min((height >> level) - 1, (last >> level) + spans.reach());
-        return cut(k, level).blurred(spans, firstRow, lastRow);
+        return true;
     }
 
-    private Layer cut(int k, int level) {
-        Layer layer = new Layer(width >> level, height >> level);
-        float share = 1f / (1 << 2 * level);
-        addMembers(layer, k - 1, false, level, share);
-        addMembers(layer, k, true, level, share);
-        float[][] shown = layer.rows[Layer.NOT_NEARER];
-        if (inFront) {
-            // Nearer layers have the higher numbers: all but what lies beyond this one.
-            gather(k + 1, level, share);
-            for (int y = 0; y < shown.length; y++) {
-                lessRow(gathered[y], shown[y]);
-            }
-            addShown(shown, k, -share, level, true);
-        } else {
-            gather(k, level, share);
-            for (int y = 0; y < shown.length; y++) {
-                System.arraycopy(gathered[y], 0, shown[y], 0, shown[y].length);
-            }
-            addShown(shown, k - 1, share, level, true);
-        }
-        return layer;
-    }
-
-    private static void lessRow(float[] taken, float[] left) {
-        for (int i = 0; i < left.length; i++) {
-            left[i] = 1f - taken[i];
-        }
-    }
-
-    // Layers come in falling order, so on one level each step is added once.
-    private void gather(int to, int level, float share) {
+    /** Brings what is not nearer than layer {@code k} to {@code sheet}'s level; layers must come in falling order. */
+    void gather(int k, LayerSheet sheet) {
+        int level = sheet.level();
         if (level != gatheredLevel) {
-            gathered = new float[height >> level][width >> level];
+            gathered = sheet.plane();
+            if (inFront) {
+                sheet.fillWithPicture(gathered, pixels);
+            }
             gatheredLevel = level;
-            gatheredTo = radii.length - 1;
+            gatheredTo = steps.count() - 1;
         }
-        for (; gatheredTo > to; gatheredTo--) {
-            addShown(gathered, gatheredTo - 1, share, level, false);
-        }
-    }
-
-    private void addMembers(Layer layer, int j, boolean own, int level, float share) {
-        float[][] r = layer.rows[0];
-        float[][] g = layer.rows[1];
-        float[][] b = layer.rows[2];
-        float[][] covered = layer.rows[Layer.COVERAGE];
-        for (int o = starts[j]; o < starts[j + 1]; o++) {
-            int x = places[o] & 0xffff;
-            int y = places[o] >> 16;
-            int i = (y * width + x) * 4;
-            float coverage = share * (own ? 1 - toNext[o] : toNext[o]);
-            x >>= level;
-            y >>= level;
-            r[y][x] += coverage * from[i];
-            g[y][x] += coverage * from[i + 1];
-            b[y][x] += coverage * from[i + 2];
-            covered[y][x] += coverage;
+        int to = inFront ? k + 1 : k;
+        int from = gatheredTo;
+        if (to < from) {
+            float share = (inFront ? -1f : 1f) / (1 << 2 * level);
+            sheet.eachRowOfBlocks(row -> {
+                for (int band = sheet.firstBand(row); band < Math.min(whole.length, sheet.firstBand(row + 1)); band++) {
+                    for (int o = whole[band].starts[to]; o < whole[band].starts[from]; o++) {
+                        int place = whole[band].places[o];
+                        gathered[place >>> 16 + level][(place & 0xffff) >> level] += share;
+                    }
+                }
+            });
+            gatheredTo = to;
         }
     }
 
-    /** Adds the pixels at step j, whole or only their way to the next step. */
-    private void addShown(float[][] shown, int j, float share, int level, boolean part) {
-        for (int o = starts[j]; o < starts[j + 1]; o++) {
-            int place = places[o];
-            shown[place >> 16 + level][(place & 0xffff) >> level] += part ? share * toNext[o] : share;
+    float[][] gathered() {
+        return gathered;
+    }
+
+    /** Adds the members of layer {@code k} that lie in one row of blocks. */
+    void addMembers(int k, LayerSheet sheet, int blockRow) {
+        for (int band = sheet.firstBand(blockRow);
+                band < Math.min(whole.length, sheet.firstBand(blockRow + 1));
+                band++) {
+            addPixels(whole[band], k - 1, false, sheet);
+            addPixels(whole[band], k, true, sheet);
+            addPieces(parts[band], pieces[band], k - 1, false, sheet);
+            addPieces(parts[band], pieces[band], k, true, sheet);
+        }
+    }
+
+    private void addPixels(Listed list, int j, boolean own, LayerSheet sheet) {
+        if (list.starts[j] == list.starts[j + 1]) {
+            return;
+        }
+        LayerSheet.Row to = sheet.new Row();
+        int level = sheet.level();
+        float share = 1f / (1 << 2 * level);
+        // Behind the band the upper step also shows those on their way to it; in front those already past are nearer.
+        float shown = inFront ? (own ? -share : 0) : (own ? 0 : share);
+        float base = own ? share : 0;
+        float slope = own ? -share : share;
+        int at = -1;
+        float[] red = pixels.red[0];
+        float[] green = red;
+        float[] blue = red;
+        for (int o = list.starts[j]; o < list.starts[j + 1]; o++) {
+            int x = list.places[o] & 0xffff;
+            int y = list.places[o] >>> 16;
+            if (y != at) {
+                at = y;
+                red = pixels.red[y];
+                green = pixels.green[y];
+                blue = pixels.blue[y];
+            }
+            float next = list.toNext[o];
+            float coverage = base + slope * next;
+            to.add(
+                    x >> level,
+                    y >> level,
+                    coverage * red[x],
+                    coverage * green[x],
+                    coverage * blue[x],
+                    coverage,
+                    shown * next);
+        }
+    }
+
+    // A piece lies over a whole pixel of its farther side, so it hides nothing; but of its own two parts the nearer
+    // hides
+    // the farther.
+    private void addPieces(Listed list, Pieces from, int j, boolean own, LayerSheet sheet) {
+        LayerSheet.Row to = sheet.new Row();
+        int level = sheet.level();
+        float share = 1f / (1 << 2 * level);
+        boolean farther = own == inFront;
+        for (int o = list.starts[j]; o < list.starts[j + 1]; o++) {
+            int i = list.places[o];
+            float part = share * (own ? 1 - list.toNext[o] : list.toNext[o]);
+            to.add(
+                    (from.places[i] & 0xffff) >> level,
+                    (from.places[i] >>> 16) >> level,
+                    part * from.red[i],
+                    part * from.green[i],
+                    part * from.blue[i],
+                    part * from.coverage[i],
+                    farther ? (part - share) * from.coverage[i] : 0);
         }
     }
 }

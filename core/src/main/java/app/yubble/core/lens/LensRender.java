@@ -1,25 +1,23 @@
 package app.yubble.core.lens;
 
-import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
-import java.util.concurrent.atomic.AtomicInteger;
 
 /**
  * Renders lens blur from a defocus field, as specified in the package documentation.
  *
- * <p>How: tiles are independent. Each reads itself and a margin as wide as blur reaches into it, so memory
- * beyond source and result is a few tiles per core, whatever the size of the picture. Tile corners lie on multiples of
- * a power of two that is at least as coarse as the coarsest level, so that reduced levels fall on the same pixels in every tile and no seam can appear.
+ * <p>How: tile by tile, each with a margin as wide as blur reaches into it and all cores at work on it, so memory beyond
+ * source and result is that of one tile, whatever the size of the picture; a preview is a single tile. Tile corners lie
+ * on multiples of a power of two that is at least as coarse as the coarsest level, so that reduced levels fall on the
+ * same pixels in every tile and no seam can appear.
  */
 public final class LensRender {
     /** Larger radii are drawn with this one: it bounds a tile's margin and so the memory. */
     public static final float MOST_RADIUS = 400;
 
-    private static final int LEAST_TILE = 256;
-    private static final int MOST_TILE = 1024;
+    private static final int TILE = 2048;
 
     private LensRender() {}
 
@@ -46,45 +44,51 @@ public final class LensRender {
             throw new IllegalArgumentException(region + " is not within the picture of " + source.size());
         }
         Reach reach = new Reach(radius);
-        TilePlan plan = TilePlan.of(reach.overall());
-        int side = Math.min(MOST_TILE, Math.max(LEAST_TILE, plan.roundedUp((int) reach.overall()) * 3));
-        int firstX = Math.floorDiv(region.x(), plan.grid()) * plan.grid();
-        int firstY = Math.floorDiv(region.y(), plan.grid()) * plan.grid();
-        int across = (region.x() + region.width() - firstX + side - 1) / side;
-        int down = (region.y() + region.height() - firstY + side - 1) / side;
+        Job job = new Job(source, radius, lift, reach, new DiscShape(disc), Plan.of(reach.overall()));
+        int across = (region.width() + TILE - 1) / TILE;
+        int down = (region.height() + TILE - 1) / TILE;
         Picture out = Picture.blank(region.size());
-        AtomicInteger finished = new AtomicInteger();
-        Bands.ofPieces(across * down, index -> {
-            progress.at((double) finished.get() / (across * down));
-            int x0 = Math.max(region.x(), firstX + index % across * side);
-            int y0 = Math.max(region.y(), firstY + index / across * side);
-            int x1 = Math.min(region.x() + region.width(), firstX + (index % across + 1) * side);
-            int y1 = Math.min(region.y() + region.height(), firstY + (index / across + 1) * side);
-            Region core = new Region(x0, y0, x1 - x0, y1 - y0);
-            int margin = plan.roundedUp(reach.into(core));
-            new LensTile(source, radius, disc, lift, core, plan, margin).renderInto(out, region);
-            progress.at((double) finished.incrementAndGet() / (across * down));
-        });
+        for (int index = 0; index < across * down; index++) {
+            double done = (double) index / (across * down);
+            progress.at(done);
+            int x = region.x() + index % across * TILE;
+            int y = region.y() + index / across * TILE;
+            Region core = new Region(
+                    x,
+                    y,
+                    Math.min(TILE, region.x() + region.width() - x),
+                    Math.min(TILE, region.y() + region.height() - y));
+            int margin = reach.into(core, job.shape.most());
+            new LensTile(job, core, job.box(core, margin), () -> progress.at(done)).renderInto(out, region);
+        }
+        progress.at(1);
         return out;
     }
 
+    /** What all tiles of one rendering share. */
+    record Job(Picture source, Plane radius, Plane lift, Reach reach, DiscShape shape, Plan plan) {
+        /** The tile with its margin, its corners on the grid, beginning within the picture. */
+        Region box(Region core, int margin) {
+            int grid = plan.grid();
+            int x0 = Math.max(0, core.x() - margin) / grid * grid;
+            int y0 = Math.max(0, core.y() - margin) / grid * grid;
+            int x1 = Math.min(source.width(), core.x() + core.width() + margin);
+            int y1 = Math.min(source.height(), core.y() + core.height() + margin);
+            return new Region(x0, y0, (x1 - x0 + grid - 1) / grid * grid, (y1 - y0 + grid - 1) / grid * grid);
+        }
+    }
+
     /**
-     * What all tiles of one rendering share.
-     *
-     * @param largest radius in the whole picture; the last step of the layers, so that every tile has the same steps
+     * @param steps of radius up to the largest in the whole picture, so that every tile has the same
      * @param grid tile corners lie on its multiples; a power of two, at least half the largest radius
      */
-    record TilePlan(float largest, int grid) {
-        static TilePlan of(float largest) {
+    record Plan(RadiusSteps steps, int grid) {
+        static Plan of(float largest) {
             int grid = 4;
             while (grid < largest / 2) {
                 grid *= 2;
             }
-            return new TilePlan(largest, grid);
-        }
-
-        int roundedUp(int length) {
-            return (length + grid - 1) / grid * grid;
+            return new Plan(new RadiusSteps(largest), grid);
         }
     }
 }

@@ -8,28 +8,61 @@ package app.yubble.core.lens;
  */
 final class RadiusSteps {
     private static final double GROWTH = 1.32;
+    private static final int FINE = 4;
 
-    private RadiusSteps() {}
+    private final float[] radii;
+    /** The step at or below each quarter of a pixel. */
+    private final byte[] below;
 
     /** Steps from 0; the last is {@code largest} itself. */
-    static float[] upTo(float largest) {
+    RadiusSteps(float largest) {
         int count = 1;
         double step = 0;
         while (step < largest) {
             step = next(step);
             count++;
         }
-        float[] steps = new float[count];
+        radii = new float[count];
         step = 0;
         for (int i = 1; i < count; i++) {
             step = next(step);
-            steps[i] = (float) step;
+            radii[i] = (float) step;
         }
-        steps[count - 1] = largest;
-        return steps;
+        radii[count - 1] = largest;
+        below = new byte[(int) (largest * FINE) + 2];
+        int j = 0;
+        for (int i = 0; i < below.length; i++) {
+            while (j < count - 2 && radii[j + 1] <= (float) i / FINE) {
+                j++;
+            }
+            below[i] = (byte) j;
+        }
     }
 
     private static double next(double step) {
         return Math.max(step + 1, step * GROWTH);
+    }
+
+    int count() {
+        return radii.length;
+    }
+
+    float radius(int step) {
+        return radii[step];
+    }
+
+    /**
+     * The step at or below {@code radius}, never the last.
+     *
+     * @param radius in [0, the largest]
+     */
+    int at(float radius) {
+        int j = below[(int) (radius * FINE)];
+        return j < radii.length - 2 && radii[j + 1] <= radius ? j + 1 : j;
+    }
+
+    /** How far {@code radius} is on the way from {@code step} to the next, in [0,1]. */
+    float toNext(float radius, int step) {
+        return Math.min(1, (radius - radii[step]) / (radii[step + 1] - radii[step]));
     }
 }

@@ -7,48 +7,68 @@ import app.yubble.core.raster.Region;
 /** How far blur reaches into a tile from outside: most tiles need much less margin than the largest radius. */
 final class Reach {
     private static final int BLOCK = 32;
+    private static final float MOST = 1e6f;
 
-    private final float[] largest;
+    /** Largest radius behind the band in each block, and in front of it. */
+    private final float[] behind;
+
+    private final float[] front;
     private final int across;
     private final int down;
-    private final float overall;
 
-    /** Finds the largest radius in each block, and refuses what is no number. */
+    /** Finds the largest radii in each block, and refuses what is no number. */
     Reach(Plane radius) {
         across = (radius.width() + BLOCK - 1) / BLOCK;
         down = (radius.height() + BLOCK - 1) / BLOCK;
-        largest = new float[across * down];
-        Bands.ofRows(down, (from, to) -> {
-            for (int y = from * BLOCK; y < Math.min(radius.height(), to * BLOCK); y++) {
-                for (int x = 0; x < radius.width(); x++) {
-                    float r = Math.abs(radius.samples()[y * radius.width() + x]);
-                    if (!(r < 1e6f)) {
-                        throw new IllegalArgumentException(
-                                "blur radius must be a number below a million pixels, found " + r);
-                    }
-                    int block = y / BLOCK * across + x / BLOCK;
-                    largest[block] = Math.max(largest[block], Math.min(r, LensRender.MOST_RADIUS));
+        behind = new float[across * down];
+        front = new float[across * down];
+        Bands.ofPieces(down, by -> {
+            float[] row = new float[radius.width()];
+            float[] high = new float[radius.width()];
+            float[] low = new float[radius.width()];
+            for (int y = by * BLOCK; y < Math.min(radius.height(), (by + 1) * BLOCK); y++) {
+                System.arraycopy(radius.samples(), y * row.length, row, 0, row.length);
+                widen(row, low, high);
+            }
+            for (int x = 0; x < row.length; x++) {
+                int block = by * across + x / BLOCK;
+                if (!(high[x] < MOST && low[x] > -MOST)) {
+                    throw new IllegalArgumentException("blur radius must be a number below a million pixels, found "
+                            + (high[x] < MOST ? low[x] : high[x]));
                 }
+                behind[block] = Math.max(behind[block], Math.min(high[x], LensRender.MOST_RADIUS));
+                front[block] = Math.max(front[block], Math.min(-low[x], LensRender.MOST_RADIUS));
             }
         });
-        float most = 0;
-        for (float each : largest) {
-            most = Math.max(most, each);
+    }
+
+    // Math.max and Math.min hand on what is no number.
+    private static void widen(float[] row, float[] low, float[] high) {
+        for (int i = 0; i < row.length; i++) {
+            high[i] = Math.max(high[i], row[i]);
+            low[i] = Math.min(low[i], row[i]);
         }
-        overall = most;
     }
 
     float overall() {
-        return overall;
+        float most = 0;
+        for (int i = 0; i < behind.length; i++) {
+            most = Math.max(most, Math.max(behind[i], front[i]));
+        }
+        return most;
     }
 
-    /** Pixels of margin that {@code tile} needs: a block counts as far as its radius, when that reaches the tile. */
-    int into(Region tile) {
+    /** Pixels of margin that {@code tile} needs: a block counts as far as its radius, when that reaches the tile.
+     *
+     * @param mostEdge of the disc, for a radius of 1
+     */
+    int into(Region tile, double mostEdge) {
         double margin = 0;
         for (int by = 0; by < down; by++) {
             double dy = Math.max(0, Math.max(tile.y() - (by + 1) * BLOCK, by * BLOCK - tile.y() - tile.height()));
             for (int bx = 0; bx < across; bx++) {
-                double reach = largest[by * across + bx] * Disc.MOST_EDGE + 3;
+                int block = by * across + bx;
+                double reach = Math.max(behind[block], front[block]) * mostEdge + 4;
                 double dx = Math.max(0, Math.max(tile.x() - (bx + 1) * BLOCK, bx * BLOCK - tile.x() - tile.width()));
                 if (reach > margin && reach >= Math.max(dx, dy)) {
                     margin = reach;
@@ -56,5 +76,28 @@ final class Reach {
             }
         }
         return (int) Math.ceil(margin);
+    }
+
+    /** Whether anything in {@code box} is blurred in front of the band. */
+    boolean hasFront(Region box) {
+        return any(front, box);
+    }
+
+    /** Whether anything in {@code box} is blurred behind the band. */
+    boolean hasBehind(Region box) {
+        return any(behind, box);
+    }
+
+    private boolean any(float[] values, Region box) {
+        int lastRow = Math.min(down, (box.y() + box.height() + BLOCK - 1) / BLOCK);
+        int lastColumn = Math.min(across, (box.x() + box.width() + BLOCK - 1) / BLOCK);
+        for (int by = box.y() / BLOCK; by < lastRow; by++) {
+            for (int bx = box.x() / BLOCK; bx < lastColumn; bx++) {
+                if (values[by * across + bx] > 0) {
+                    return true;
+                }
+            }
+        }
+        return false;
     }
 }

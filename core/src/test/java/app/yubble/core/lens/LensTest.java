@@ -41,8 +41,14 @@ class LensTest {
     @ParameterizedTest
     @ValueSource(ints = {0, 5, 6, 7, 9, 11})
     void everyDiscHasTheAreaOfItsCircle(int blades) {
-        Disc.Spans spans = new Disc(blades, blades == 0 ? 0 : 0.3, 20).spans(40, false);
-        assertThat((double) spans.area()).isCloseTo(Math.PI * 40 * 40, within(Math.PI * 40 * 40 * 0.003));
+        DiscShape shape = new DiscShape(Disc.bladed(blades, blades == 0 ? 0 : 0.3, 20));
+        DiscShape.Ring ring = shape.kernel(40, false, 0, 0).rings()[0];
+        double area = 0;
+        for (int i = 0; i < ring.from().length; i++) {
+            area += ring.to()[i] - ring.from()[i];
+        }
+        assertThat(area).isCloseTo(Math.PI * 40 * 40, within(Math.PI * 40 * 40 * 0.003));
+        assertThat(area * ring.weight()).isCloseTo(1, within(1e-4));
     }
 
     @ParameterizedTest
@@ -86,7 +92,7 @@ class LensTest {
     @Test
     void aBladedDiscHasItsCorners() {
         Picture source = Pictures.grey(200, 200, (x, y) -> x == 100 && y == 100 ? 1000 : 0);
-        Disc disc = new Disc(6, 0, 0);
+        Disc disc = Disc.bladed(6, 0, 0);
         Plane out = LensRender.render(source, Plane.filled(source.size(), 30), disc, Glints.NONE, Progress.NONE)
                 .red();
         double level = 1000 / (Math.PI * 900);

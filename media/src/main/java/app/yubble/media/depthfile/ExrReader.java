@@ -1,6 +1,7 @@
 package app.yubble.media.depthfile;
 
 import app.yubble.core.raster.HalfFloat;
+import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.media.picture.UnreadablePictureException;
 import java.nio.BufferUnderflowException;
@@ -41,8 +42,22 @@ record ExrReader(long mostPixels) {
     }
 
     Plane read(byte[] file) {
+        return parsed(file, Parse::plane);
+    }
+
+    /** The channels R, G and B as they stand. */
+    Picture readColours(byte[] file) {
+        return parsed(file, Parse::colours);
+    }
+
+    @FunctionalInterface
+    private interface Wanted<T> {
+        T of(Parse parse) throws DataFormatException;
+    }
+
+    private <T> T parsed(byte[] file, Wanted<T> wanted) {
         try {
-            return new Parse(file).plane();
+            return wanted.of(new Parse(file));
         } catch (BufferUnderflowException | IndexOutOfBoundsException | DataFormatException fault) {
             throw new UnreadablePictureException("the EXR file is cut off or damaged", fault);
         }
@@ -62,6 +77,25 @@ record ExrReader(long mostPixels) {
         }
 
         Plane plane() throws DataFormatException {
+            int lines = opened();
+            return depth(pixels(lines, wanted()));
+        }
+
+        Picture colours() throws DataFormatException {
+            int lines = opened();
+            List<Channel> wanted = new ArrayList<>();
+            for (String name : List.of("R", "G", "B")) {
+                channels.stream().filter(channel -> channel.name().equals(name)).forEach(wanted::add);
+            }
+            if (wanted.size() != 3) {
+                throw new UnreadablePictureException("the EXR file holds no red, green and blue");
+            }
+            List<Plane> planes = pixels(lines, wanted);
+            return new Picture(planes.get(0), planes.get(1), planes.get(2));
+        }
+
+        /** Reads the header; the answer is how many lines a block holds. */
+        private int opened() {
             in.getInt();
             int version = in.getInt();
             if ((version & TILED_DEEP_OR_PARTS) != 0) {
@@ -72,14 +106,13 @@ record ExrReader(long mostPixels) {
             if (width < 1 || channels.isEmpty()) {
                 throw new UnreadablePictureException("the EXR file does not say how large it is or what it holds");
             }
-            int lines = switch (compression) {
+            return switch (compression) {
                 case 0, 1, 2 -> 1;
                 case 3 -> 16;
                 default ->
                     throw new UnreadablePictureException("the EXR file's compression is not read; save it with ZIP,"
                             + " run-length or no compression");
             };
-            return depth(pixels(lines));
         }
 
         private String word() {
@@ -140,9 +173,8 @@ record ExrReader(long mostPixels) {
             height = (int) high;
         }
 
-        /** One plane for each channel, by name; only those that depth is taken from. */
-        private List<Plane> pixels(int lines) throws DataFormatException {
-            List<Channel> wanted = wanted();
+        /** One plane for each wanted channel. */
+        private List<Plane> pixels(int lines, List<Channel> wanted) throws DataFormatException {
             List<Plane> planes = new ArrayList<>();
             wanted.forEach(channel -> planes.add(new Plane(width, height)));
             int row = channels.stream().mapToInt(Channel::bytes).sum() * width;

@@ -168,7 +168,7 @@ public record RecipeDocument(
                 initial.disc(),
                 () -> disc == null
                         ? Disc.ROUND
-                        : new Disc(disc.blades == null ? 0 : disc.blades, or(disc.curvature, 0), or(disc.turn, 0)));
+                        : Disc.bladed(disc.blades == null ? 0 : disc.blades, or(disc.curvature, 0), or(disc.turn, 0)));
         Glints lift = part(
                 faults,
                 initial.glints(),

@@ -1,0 +1,221 @@
+package app.yubble.core.lens;
+
+/**
+ * Convolution of one block of a {@link LayerSheet} with a disc. Beyond the tile there is nothing.
+ *
+ * <p>How: running sums down the columns; for each column of the disc the sums are shifted once and the span's two ends,
+ * read linearly between rows, are added to every output row, so that the time goes with the disc's width and not with
+ * its area. The left and the right half of a disc that is its own mirror image share that step. Sums start anew in every
+ * block, so they are never longer than a block and twice the reach: with highlights of 100 times white a float's error
+ * stays below 1e-5 of the brightest.
+ *
+ * <p>Where the disc varies its ends are interpolated between the block's corners, row by row and in steps of
+ * {@value #STRIPE} columns.
+ */
+final class DiscBlur {
+    private static final int STRIPE = 8;
+
+    private final Sheet from;
+    private final float[][] notNearer;
+    private final int x0;
+    private final int y0;
+    private final int width;
+    private final int height;
+    private final KernelField kernels;
+    private final int reach;
+    private final int top;
+    private final float[][] sums;
+    private final float[][] shifted;
+    private final float[] line;
+    private final float[][][] out;
+
+    /**
+     * @param notNearer added to the last channel
+     * @param x1 exclusive
+     */
+    DiscBlur(Sheet from, float[][] notNearer, int x0, int y0, int x1, int y1, KernelField kernels) {
+        this.from = from;
+        this.notNearer = notNearer;
+        this.x0 = x0;
+        this.y0 = y0;
+        this.width = x1 - x0;
+        this.height = y1 - y0;
+        this.kernels = kernels;
+        this.reach = kernels.reach();
+        top = Math.max(0, y0 - reach - 1);
+        int bottom = Math.min(from.height, y1 + reach + 1);
+        sums = new float[bottom - top + 1][width + 2 * reach];
+        shifted = new float[bottom - top + 1][width];
+        line = new float[width + 2 * reach];
+        out = new float[from.rows.length][height][width];
+    }
+
+    /** By channel, row and column of the block. */
+    float[][][] result() {
+        for (int c = 0; c < out.length; c++) {
+            sumUp(c);
+            if (kernels.varies()) {
+                vary(out[c]);
+            } else {
+                convolve(out[c], kernels.kernel());
+            }
+        }
+        return out;
+    }
+
+    private void sumUp(int channel) {
+        int first = Math.max(0, x0 - reach);
+        int count = Math.min(from.width, x0 + width + reach) - first;
+        int at = first - (x0 - reach);
+        boolean last = channel == out.length - 1;
+        for (int i = 0; i < sums.length - 1; i++) {
+            System.arraycopy(from.rows[channel][top + i], first, line, at, count);
+            addRows(sums[i], line, sums[i + 1]);
+            if (last) {
+                System.arraycopy(notNearer[top + i], first, line, at, count);
+                addRows(sums[i + 1], line, sums[i + 1]);
+            }
+        }
+    }
+
+    private static void addRows(float[] a, float[] b, float[] sum) {
+        for (int i = 0; i < sum.length; i++) {
+            sum[i] = a[i] + b[i];
+        }
+    }
+
+    private void convolve(float[][] to, DiscShape.Kernel kernel) {
+        for (int dx = kernel.symmetric() ? 0 : -reach; dx <= reach; dx++) {
+            if (isEmpty(kernel, dx)) {
+                continue;
+            }
+            shift(dx);
+            if (kernel.symmetric() && dx > 0) {
+                shiftAndAdd(-dx);
+            }
+            for (DiscShape.Ring ring : kernel.rings()) {
+                addColumn(ring.from()[dx + reach] + 0.5f, ring.to()[dx + reach] + 0.5f, ring.weight(), to);
+            }
+        }
+    }
+
+    private boolean isEmpty(DiscShape.Kernel kernel, int dx) {
+        DiscShape.Ring outermost = kernel.rings()[0];
+        return outermost.to()[dx + reach] <= outermost.from()[dx + reach];
+    }
+
+    private void shift(int dx) {
+        for (int y = 0; y < sums.length; y++) {
+            System.arraycopy(sums[y], reach + dx, shifted[y], 0, width);
+        }
+    }
+
+    private void shiftAndAdd(int dx) {
+        for (int y = 0; y < sums.length; y++) {
+            System.arraycopy(sums[y], reach + dx, line, 0, width);
+            addRow(line, shifted[y]);
+        }
+        java.util.Arrays.fill(line, 0);
+    }
+
+    private static void addRow(float[] more, float[] sum) {
+        for (int i = 0; i < sum.length; i++) {
+            sum[i] += more[i];
+        }
+    }
+
+    private float[] row(int y) {
+        return shifted[Math.max(0, Math.min(shifted.length - 1, y))];
+    }
+
+    private void addColumn(float low, float high, float weight, float[][] to) {
+        if (high <= low) {
+            return;
+        }
+        int lowRow = (int) Math.floor(low);
+        int highRow = (int) Math.floor(high);
+        float f1 = (low - lowRow) * weight;
+        float t1 = (high - highRow) * weight;
+        for (int y = 0; y < height; y++) {
+            int a = y0 + y - top + lowRow;
+            int b = y0 + y - top + highRow;
+            addEnds(row(b), row(b + 1), row(a), row(a + 1), weight - t1, t1, weight - f1, f1, to[y], 0, width);
+        }
+    }
+
+    private static void addEnds(
+            float[] to0,
+            float[] to1,
+            float[] from0,
+            float[] from1,
+            float t0,
+            float t1,
+            float f0,
+            float f1,
+            float[] out,
+            int first,
+            int end) {
+        for (int i = first; i < end; i++) {
+            out[i] += t0 * to0[i] + t1 * to1[i] - f0 * from0[i] - f1 * from1[i];
+        }
+    }
+
+    /** Interpolates between the kernels at the block's four corners; their weights may differ, their reach does not. */
+    private void vary(float[][] to) {
+        DiscShape.Kernel[] corners = {
+            kernels.at(x0, y0),
+            kernels.at(x0 + width, y0),
+            kernels.at(x0, y0 + height),
+            kernels.at(x0 + width, y0 + height)
+        };
+        int rings = corners[0].rings().length;
+        for (int dx = -reach; dx <= reach; dx++) {
+            shift(dx);
+            for (int ring = 0; ring < rings; ring++) {
+                for (int y = 0; y < height; y++) {
+                    for (int x = 0; x < width; x += STRIPE) {
+                        addVaried(corners, ring, dx + reach, x, y, to[y]);
+                    }
+                }
+            }
+        }
+    }
+
+    private void addVaried(DiscShape.Kernel[] corners, int ring, int column, int x, int y, float[] to) {
+        float right = (x + 0.5f * STRIPE) / width;
+        float down = (y + 0.5f) / height;
+        float low = 0;
+        float high = 0;
+        float weight = 0;
+        for (int i = 0; i < 4; i++) {
+            float share = ((i & 1) == 0 ? 1 - right : right) * (i < 2 ? 1 - down : down);
+            DiscShape.Ring each = corners[i].rings()[ring];
+            low += share * each.from()[column];
+            high += share * each.to()[column];
+            weight += share * each.weight();
+        }
+        if (high <= low) {
+            return;
+        }
+        low += 0.5f;
+        high += 0.5f;
+        int lowRow = (int) Math.floor(low);
+        int highRow = (int) Math.floor(high);
+        float f1 = (low - lowRow) * weight;
+        float t1 = (high - highRow) * weight;
+        int a = y0 + y - top + lowRow;
+        int b = y0 + y - top + highRow;
+        addEnds(
+                row(b),
+                row(b + 1),
+                row(a),
+                row(a + 1),
+                weight - t1,
+                t1,
+                weight - f1,
+                f1,
+                to,
+                x,
+                Math.min(width, x + STRIPE));
+    }
+}

@@ -1,0 +1,325 @@
+package app.yubble.core.lens;
+
+import app.yubble.core.raster.Bands;
+
+/**
+ * Takes pixels at depth edges apart: such a pixel shows a mixture of the nearer and the farther side.
+ *
+ * <p>In: a tile's pixels. Out: the same with every mixed pixel given to its farther side, with that side's colour and
+ * radius, and the nearer side's share of it as a {@link Pieces piece} on top. So hair and antialiased edges keep their
+ * share of the pixel and neither side lends the other its colour.
+ *
+ * <p>How: around a jump of the radius the two sides' colours F and B are means of unmixed pixels nearby. The share of
+ * the nearer side is the place of the pixel's colour C on the line from B to F where the two differ, and the share of
+ * its neighbours that the radius puts on the nearer side where they look alike. The two parts always add up to C.
+ */
+final class EdgeSplit {
+    // Neighbours whose radii differ by more than this belong to two things, not to one slope.
+    private static final float LEAST_STEP = 1.5f;
+    private static final float STEP_SHARE = 0.15f;
+    private static final int REACH = 2;
+    // Fewer pixels than this of one depth around a pixel: it lies on a soft rise of the depth map, as at hair.
+    private static final int SOFT = 5;
+    private static final float TRUSTED_RANGE = 0.6f;
+    private static final float LEAST_SHARE = 0.02f;
+    private static final float MIXED_WEIGHT = 1e-3f;
+    private static final float NOISE = 4e-4f;
+    // Lifted highlights say nothing about the colour of a side.
+    private static final float MOST_LIGHT = 1.5f;
+
+    private final TilePixels pixels;
+    /** By row, a bit for each pixel beside a jump of the radius: it is mixed. */
+    private final long[][] mixed;
+
+    private final Change[] changes;
+    final Pieces[] pieces;
+
+    EdgeSplit(TilePixels pixels) {
+        this.pixels = pixels;
+        mixed = new long[pixels.height][(pixels.width + 63) / 64];
+        int bands = (pixels.height + LayerCut.BAND - 1) / LayerCut.BAND;
+        changes = new Change[bands];
+        pieces = new Pieces[bands];
+        Bands.ofPieces(
+                bands, band -> markJumps(band * LayerCut.BAND, Math.min(pixels.height, (band + 1) * LayerCut.BAND)));
+        Bands.ofPieces(bands, band -> {
+            changes[band] = new Change();
+            pieces[band] = new Pieces();
+            int from = band * LayerCut.BAND;
+            for (int y = from; y < Math.min(pixels.height, from + LayerCut.BAND); y++) {
+                splitRow(y, changes[band], pieces[band]);
+            }
+        });
+        for (Change change : changes) {
+            change.apply(pixels);
+        }
+    }
+
+    private static float tolerance(float radius) {
+        return Math.max(LEAST_STEP, STEP_SHARE * Math.abs(radius));
+    }
+
+    // A band marks only its own rows; the jump to the row above is looked at from both sides.
+    private void markJumps(int from, int to) {
+        for (int y = from; y < Math.min(to, pixels.inHeight); y++) {
+            float[] row = pixels.radius[y];
+            float[] above = pixels.radius[Math.max(0, y - 1)];
+            float[] below = pixels.radius[Math.min(pixels.inHeight - 1, y + 1)];
+            long[] marks = mixed[y];
+            for (int x = 0; x < pixels.inWidth; x++) {
+                float own = row[x];
+                float step = tolerance(own);
+                if (Math.abs(above[x] - own) > step || Math.abs(below[x] - own) > step) {
+                    marks[x >> 6] |= 1L << x;
+                }
+                if (x > 0 && Math.abs(row[x - 1] - own) > step) {
+                    marks[x >> 6] |= 1L << x;
+                    marks[x - 1 >> 6] |= 1L << x - 1;
+                }
+            }
+        }
+    }
+
+    // Mixed pixels and their neighbours.
+    private void splitRow(int y, Change change, Pieces out) {
+        long[] here = mixed[y];
+        long[] above = mixed[Math.max(0, y - 1)];
+        long[] below = mixed[Math.min(pixels.height - 1, y + 1)];
+        for (int word = 0; word < here.length; word++) {
+            long bits = here[word] | here[word] << 1 | here[word] >>> 1 | above[word] | below[word];
+            bits |= word > 0 ? here[word - 1] >>> 63 : 0;
+            bits |= word < here.length - 1 ? here[word + 1] << 63 : 0;
+            for (; bits != 0; bits &= bits - 1) {
+                int x = (word << 6) + Long.numberOfTrailingZeros(bits);
+                if (x < pixels.inWidth && y < pixels.inHeight) {
+                    new Split(x, y).into(change, out);
+                }
+            }
+        }
+    }
+
+    private boolean isMixed(int x, int y) {
+        return (mixed[y][x >> 6] & 1L << x) != 0;
+    }
+
+    /** New values of whole pixels, written when all have been read. */
+    private static final class Change {
+        private final Pieces values = new Pieces();
+
+        void add(int x, int y, float radius, float r, float g, float b) {
+            values.add(x, y, radius, 1, r, g, b);
+        }
+
+        void apply(TilePixels to) {
+            for (int i = 0; i < values.count; i++) {
+                int x = values.places[i] & 0xffff;
+                int y = values.places[i] >>> 16;
+                to.red[y][x] = values.red[i];
+                to.green[y][x] = values.green[i];
+                to.blue[y][x] = values.blue[i];
+                to.radius[y][x] = values.radius[i];
+            }
+        }
+    }
+
+    /** Weighted colours, squares and radii of the pixels on one side. */
+    private static final class Side {
+        float weight;
+        float r;
+        float g;
+        float b;
+        float squares;
+        float radius;
+
+        void add(float w, float red, float green, float blue, float blur) {
+            weight += w;
+            r += w * red;
+            g += w * green;
+            b += w * blue;
+            squares += w * (red * red + green * green + blue * blue);
+            radius += w * blur;
+        }
+
+        void divide() {
+            r /= weight;
+            g /= weight;
+            b /= weight;
+            radius /= weight;
+            squares /= weight;
+        }
+
+        float variance() {
+            return Math.max(0, squares - r * r - g * g - b * b);
+        }
+    }
+
+    /** One pixel and what lies around it. */
+    private final class Split {
+        private final int x;
+        private final int y;
+        private final float own;
+        private float lowest = Float.POSITIVE_INFINITY;
+        private float highest = Float.NEGATIVE_INFINITY;
+        private float nearerDistance = Float.POSITIVE_INFINITY;
+        private float fartherDistance = Float.POSITIVE_INFINITY;
+        private int likeOwn;
+        /** Radii up to here are the nearer side, from {@link #farFrom} the farther one. */
+        private float nearTo;
+
+        private float farFrom;
+        private Side near = new Side();
+        private Side far = new Side();
+
+        Split(int x, int y) {
+            this.x = x;
+            this.y = y;
+            own = pixels.radius[y][x];
+        }
+
+        void into(Change change, Pieces out) {
+            float r = pixels.red[y][x];
+            float g = pixels.green[y][x];
+            float b = pixels.blue[y][x];
+            if (Math.max(r, Math.max(g, b)) > MOST_LIGHT || !twoSides() || !colours()) {
+                return;
+            }
+            float share = share(r, g, b);
+            boolean ownNear = own <= nearTo;
+            if (share < LEAST_SHARE && own >= farFrom || share > 1 - LEAST_SHARE && ownNear) {
+                return;
+            }
+            float fr;
+            float fg;
+            float fb;
+            float br;
+            float bg;
+            float bb;
+            if (share < 0.5f) {
+                fr = Math.min(r, share * near.r);
+                fg = Math.min(g, share * near.g);
+                fb = Math.min(b, share * near.b);
+                br = (r - fr) / (1 - share);
+                bg = (g - fg) / (1 - share);
+                bb = (b - fb) / (1 - share);
+            } else {
+                br = far.r;
+                bg = far.g;
+                bb = far.b;
+                fr = Math.max(0, r - (1 - share) * br);
+                fg = Math.max(0, g - (1 - share) * bg);
+                fb = Math.max(0, b - (1 - share) * bb);
+            }
+            change.add(x, y, own >= farFrom ? own : far.radius, br, bg, bb);
+            if (share >= LEAST_SHARE) {
+                out.add(x, y, ownNear ? own : near.radius, share, fr, fg, fb);
+            }
+        }
+
+        private boolean twoSides() {
+            float step = tolerance(own);
+            Side alike = new Side();
+            for (int py = Math.max(0, y - REACH); py <= Math.min(pixels.inHeight - 1, y + REACH); py++) {
+                float[] row = pixels.radius[py];
+                for (int px = Math.max(0, x - REACH); px <= Math.min(pixels.inWidth - 1, x + REACH); px++) {
+                    float blur = row[px];
+                    lowest = Math.min(lowest, blur);
+                    highest = Math.max(highest, blur);
+                    float distance = (px - x) * (px - x) + (py - y) * (py - y);
+                    if (blur < own - step) {
+                        nearerDistance = Math.min(nearerDistance, distance);
+                        add(near, px, py, distance);
+                    } else if (blur > own + step) {
+                        fartherDistance = Math.min(fartherDistance, distance);
+                        add(far, px, py, distance);
+                    } else {
+                        likeOwn++;
+                        add(alike, px, py, distance);
+                    }
+                }
+            }
+            if (Math.max(Math.abs(lowest), Math.abs(highest)) < 1 || highest - lowest <= step) {
+                return false;
+            }
+            if (likeOwn < SOFT) {
+                nearTo = lowest + 0.25f * (highest - lowest);
+                farFrom = highest - 0.25f * (highest - lowest);
+                gatherEnds();
+            } else if (nearerDistance < fartherDistance) {
+                nearTo = own - step;
+                farFrom = own - step / 2;
+                far = alike;
+            } else {
+                nearTo = own + step / 2;
+                farFrom = own + step;
+                near = alike;
+            }
+            return true;
+        }
+
+        // Mixed pixels hardly count, unless a side has no others, as a wire.
+        private void add(Side side, int px, int py, float distance) {
+            float r = pixels.red[py][px];
+            float g = pixels.green[py][px];
+            float b = pixels.blue[py][px];
+            if (Math.max(r, Math.max(g, b)) <= MOST_LIGHT) {
+                float weight = (isMixed(px, py) ? MIXED_WEIGHT : 1) / (1 + distance);
+                side.add(weight, r, g, b, pixels.radius[py][px]);
+            }
+        }
+
+        private void gatherEnds() {
+            near = new Side();
+            far = new Side();
+            for (int py = Math.max(0, y - REACH); py <= Math.min(pixels.inHeight - 1, y + REACH); py++) {
+                for (int px = Math.max(0, x - REACH); px <= Math.min(pixels.inWidth - 1, x + REACH); px++) {
+                    float blur = pixels.radius[py][px];
+                    float distance = (px - x) * (px - x) + (py - y) * (py - y);
+                    if (blur <= nearTo) {
+                        add(near, px, py, distance);
+                    } else if (blur >= farFrom) {
+                        add(far, px, py, distance);
+                    }
+                }
+            }
+        }
+
+        private boolean colours() {
+            if (near.weight == 0 || far.weight == 0) {
+                return false;
+            }
+            near.divide();
+            far.divide();
+            return true;
+        }
+
+        private float share(float r, float g, float b) {
+            float vr = near.r - far.r;
+            float vg = near.g - far.g;
+            float vb = near.b - far.b;
+            float length = vr * vr + vg * vg + vb * vb;
+            float byColour = ((r - far.r) * vr + (g - far.g) * vg + (b - far.b) * vb) / Math.max(1e-9f, length);
+            float byDepth = byDepth();
+            float trust = length / (length + NOISE + 0.5f * (near.variance() + far.variance()));
+            float mixed = byDepth + trust * (byColour - byDepth);
+            float least = Math.max(0, byDepth - TRUSTED_RANGE);
+            float most = Math.min(1, byDepth + TRUSTED_RANGE);
+            return Math.max(least, Math.min(most, mixed));
+        }
+
+        private float byDepth() {
+            if (likeOwn < SOFT) {
+                return Math.max(0, Math.min(1, (highest - own) / (highest - lowest)));
+            }
+            float sum = 0;
+            float weights = 0;
+            for (int py = Math.max(0, y - 1); py <= Math.min(pixels.inHeight - 1, y + 1); py++) {
+                for (int px = Math.max(0, x - 1); px <= Math.min(pixels.inWidth - 1, x + 1); px++) {
+                    float weight = (px == x ? 2 : 1) * (py == y ? 2 : 1);
+                    weights += weight;
+                    sum += pixels.radius[py][px] <= nearTo ? weight : 0;
+                }
+            }
+            return sum / weights;
+        }
+    }
+}

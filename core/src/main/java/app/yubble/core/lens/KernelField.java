@@ -1,0 +1,50 @@
+package app.yubble.core.lens;
+
+/** The kernel of one layer everywhere in a tile: one for all, or one for each place when the disc is squeezed. */
+final class KernelField {
+    private final DiscShape shape;
+    private final double radius;
+    private final boolean inFront;
+    private final Frame frame;
+    private final int level;
+    private final DiscShape.Kernel middle;
+
+    /**
+     * Where a tile lies in the picture.
+     *
+     * @param originX of the tile, in pixels
+     * @param width of the whole picture
+     */
+    record Frame(int originX, int originY, int width, int height) {}
+
+    /** @param radius in pixels of the full size */
+    KernelField(DiscShape shape, double radius, boolean inFront, Frame frame, int level) {
+        this.shape = shape;
+        this.radius = radius / (1 << level);
+        this.inFront = inFront;
+        this.frame = frame;
+        this.level = level;
+        middle = shape.kernel(this.radius, inFront, 0, 0);
+    }
+
+    int reach() {
+        return middle.reach();
+    }
+
+    boolean varies() {
+        return shape.varies();
+    }
+
+    /** The kernel where it does not vary. */
+    DiscShape.Kernel kernel() {
+        return middle;
+    }
+
+    /** The kernel around the corner of a cell. */
+    DiscShape.Kernel at(int cellX, int cellY) {
+        double half = Math.hypot(frame.width, frame.height) / 2;
+        double x = frame.originX + (double) (cellX << level) - frame.width / 2.0;
+        double y = frame.originY + (double) (cellY << level) - frame.height / 2.0;
+        return shape.kernel(radius, inFront, x / half, y / half);
+    }
+}

@@ -1,0 +1,224 @@
+package app.yubble.core.lens;
+
+import app.yubble.core.raster.Bands;
+import java.util.Arrays;
+import java.util.function.IntConsumer;
+
+/**
+ * Where one layer after another is laid out on one level, blurred block by block, and laid into the picture so far.
+ *
+ * <p>Only blocks that a layer reaches are touched: layers are many but most of them are small, so the time goes with the
+ * pixels and hardly with the number of layers.
+ */
+final class LayerSheet {
+    private static final int SHOWN = 4;
+    private static final int BLOCK_WIDTH = 64;
+    private static final int MARK_WIDTH = 16;
+    private static final int MARK_HEIGHT = 4;
+    // Below this share of the disc the hidden background is a guess from too few pixels: let it fade out.
+    private static final float LEAST_SHOWN = 0.01f;
+
+    private final Sheet sheet;
+    private final int level;
+    private final int blockHeight;
+    private final int blocksAcross;
+    private final int blocksDown;
+    /** Which patches of 16 x 4 cells hold something. */
+    private final boolean[][] marks;
+
+    LayerSheet(int level, int width, int height) {
+        this.level = level;
+        sheet = new Sheet(SHOWN + 1, width, height);
+        // Whole bands of rows; smaller on coarse levels, so that there is work for every core.
+        blockHeight = Math.max(8, 32 >> Math.max(0, level - 1));
+        blocksAcross = (width + BLOCK_WIDTH - 1) / BLOCK_WIDTH;
+        blocksDown = (height + blockHeight - 1) / blockHeight;
+        marks = new boolean[(height + MARK_HEIGHT - 1) / MARK_HEIGHT][(width + MARK_WIDTH - 1) / MARK_WIDTH];
+    }
+
+    int level() {
+        return level;
+    }
+
+    float[][] plane() {
+        return new float[sheet.height][sheet.width];
+    }
+
+    /** The first band of full-size rows that lies in a row of blocks. */
+    int firstBand(int blockRow) {
+        return (blockRow * blockHeight << level) / LayerCut.BAND;
+    }
+
+    void eachRowOfBlocks(IntConsumer work) {
+        Bands.ofPieces(blocksDown, work::accept);
+    }
+
+    /** Sets each cell to the share of it that lies within the picture. */
+    void fillWithPicture(float[][] plane, TilePixels pixels) {
+        float[] row = new float[sheet.width];
+        for (int x = 0; x < row.length; x++) {
+            row[x] = share(x, pixels.inWidth);
+        }
+        for (int y = 0; y < sheet.height; y++) {
+            float down = share(y, pixels.inHeight);
+            System.arraycopy(row, 0, plane[y], 0, row.length);
+            if (down < 1) {
+                for (int x = 0; x < row.length; x++) {
+                    plane[y][x] *= down;
+                }
+            }
+        }
+    }
+
+    private float share(int cell, int length) {
+        return Math.max(0, Math.min(1, (float) (length - (cell << level)) / (1 << level)));
+    }
+
+    /** One row of the sheet, to add to. */
+    final class Row {
+        private float[] red = sheet.rows[0][0];
+        private float[] green = red;
+        private float[] blue = red;
+        private float[] covered = red;
+        private float[] free = red;
+        private boolean[] marked = marks[0];
+        private int at = -1;
+
+        private void move(int y) {
+            at = y;
+            red = sheet.rows[0][y];
+            green = sheet.rows[1][y];
+            blue = sheet.rows[2][y];
+            covered = sheet.rows[Sheet.COVERAGE][y];
+            free = sheet.rows[SHOWN][y];
+            marked = marks[y / MARK_HEIGHT];
+        }
+
+        /** Adds to a cell; {@code shown} goes to what is not nearer. */
+        void add(int x, int y, float r, float g, float b, float coverage, float shown) {
+            if (y != at) {
+                move(y);
+            }
+            red[x] += r;
+            green[x] += g;
+            blue[x] += b;
+            covered[x] += coverage;
+            free[x] += shown;
+            marked[x / MARK_WIDTH] = true;
+        }
+    }
+
+    /** Blurs what has been added, divides it by what is not nearer, lays it into {@code picture} and empties the sheet. */
+    void layInto(Sheet picture, boolean over, KernelField kernels, float[][] notNearer) {
+        int reach = kernels.reach();
+        Bands.ofPieces(blocksDown * blocksAcross, index -> {
+            int x0 = index % blocksAcross * BLOCK_WIDTH;
+            int y0 = index / blocksAcross * blockHeight;
+            int x1 = Math.min(sheet.width, x0 + BLOCK_WIDTH);
+            int y1 = Math.min(sheet.height, y0 + blockHeight);
+            Box box = reached(x0, y0, x1, y1, reach);
+            if (box != null) {
+                float[][][] blurred = new DiscBlur(sheet, notNearer, box.x0, box.y0, box.x1, box.y1, kernels).result();
+                for (int y = box.y0; y < box.y1; y++) {
+                    layRow(blurred, y - box.y0, picture, y, box.x0, over);
+                }
+            }
+        });
+        Bands.ofPieces(marks.length, row -> {
+            for (int column = 0; column < marks[row].length; column++) {
+                if (marks[row][column]) {
+                    marks[row][column] = false;
+                    empty(column * MARK_WIDTH, row * MARK_HEIGHT);
+                }
+            }
+        });
+    }
+
+    private void empty(int x0, int y0) {
+        for (float[][] channel : sheet.rows) {
+            for (int y = y0; y < Math.min(sheet.height, y0 + MARK_HEIGHT); y++) {
+                Arrays.fill(channel[y], x0, Math.min(sheet.width, x0 + MARK_WIDTH), 0);
+            }
+        }
+    }
+
+    private record Box(int x0, int y0, int x1, int y1) {}
+
+    /** The part of a block that lies within {@code reach} of anything; null when none does. */
+    private @org.jspecify.annotations.Nullable Box reached(int x0, int y0, int x1, int y1, int reach) {
+        int firstColumn = Math.max(0, (x0 - reach) / MARK_WIDTH);
+        int lastColumn = Math.min(marks[0].length - 1, (x1 - 1 + reach) / MARK_WIDTH);
+        int left = Integer.MAX_VALUE;
+        int right = -1;
+        int top = Integer.MAX_VALUE;
+        int bottom = -1;
+        for (int row = Math.max(0, (y0 - reach) / MARK_HEIGHT);
+                row <= Math.min(marks.length - 1, (y1 - 1 + reach) / MARK_HEIGHT);
+                row++) {
+            boolean[] line = marks[row];
+            for (int column = firstColumn; column <= lastColumn; column++) {
+                if (line[column]) {
+                    left = Math.min(left, column);
+                    right = Math.max(right, column);
+                    top = Math.min(top, row);
+                    bottom = row;
+                }
+            }
+        }
+        if (right < 0) {
+            return null;
+        }
+        int bx0 = Math.max(x0, left * MARK_WIDTH - reach);
+        int bx1 = Math.min(x1, (right + 1) * MARK_WIDTH + reach);
+        int by0 = Math.max(y0, top * MARK_HEIGHT - reach);
+        int by1 = Math.min(y1, (bottom + 1) * MARK_HEIGHT + reach);
+        return bx0 < bx1 && by0 < by1 ? new Box(bx0, by0, bx1, by1) : null;
+    }
+
+    private static void layRow(float[][][] blurred, int row, Sheet picture, int y, int x0, boolean over) {
+        int width = blurred[0][row].length;
+        float[] scale = new float[width];
+        scaleRow(blurred[SHOWN][row], scale);
+        for (int c = 0; c <= Sheet.COVERAGE; c++) {
+            multiplyRow(blurred[c][row], scale);
+        }
+        float[] before = new float[width];
+        float[] alpha = over ? blurred[Sheet.COVERAGE][row] : new float[width];
+        if (!over) {
+            System.arraycopy(picture.rows[Sheet.COVERAGE][y], x0, alpha, 0, width);
+        }
+        for (int c = 0; c <= Sheet.COVERAGE; c++) {
+            System.arraycopy(picture.rows[c][y], x0, before, 0, width);
+            if (over) {
+                overRow(blurred[c][row], alpha, before);
+            } else {
+                underRow(blurred[c][row], alpha, before);
+            }
+            System.arraycopy(before, 0, picture.rows[c][y], x0, width);
+        }
+    }
+
+    private static void scaleRow(float[] shown, float[] scale) {
+        for (int i = 0; i < scale.length; i++) {
+            scale[i] = Math.min(1f, shown[i] * (1 / LEAST_SHOWN)) / Math.max(1e-5f, shown[i]);
+        }
+    }
+
+    private static void multiplyRow(float[] row, float[] factor) {
+        for (int i = 0; i < row.length; i++) {
+            row[i] *= factor[i];
+        }
+    }
+
+    private static void overRow(float[] up, float[] alpha, float[] below) {
+        for (int i = 0; i < below.length; i++) {
+            below[i] = up[i] + Math.max(0f, 1f - alpha[i]) * below[i];
+        }
+    }
+
+    private static void underRow(float[] below, float[] alpha, float[] up) {
+        for (int i = 0; i < up.length; i++) {
+            up[i] = up[i] + Math.max(0f, 1f - alpha[i]) * below[i];
+        }
+    }
+}

@@ -1,0 +1,65 @@
+package app.yubble.core.lens;
+
+import app.yubble.core.raster.Bands;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
+
+/**
+ * The pixels of one tile and its margin, by rows: colours with their glints, and signed blur radius. Cells beyond the
+ * picture hold nothing; only the first {@link #inWidth} by {@link #inHeight} are of the picture.
+ */
+final class TilePixels {
+    final int originX;
+    final int originY;
+    final int width;
+    final int height;
+    final int inWidth;
+    final int inHeight;
+    final float[][] red;
+    final float[][] green;
+    final float[][] blue;
+    final float[][] radius;
+
+    /** @param box in pixels of the picture; it may end beyond it */
+    TilePixels(Picture source, Plane radii, Plane lift, Region box) {
+        originX = box.x();
+        originY = box.y();
+        width = box.width();
+        height = box.height();
+        inWidth = Math.min(width, source.width() - originX);
+        inHeight = Math.min(height, source.height() - originY);
+        red = new float[height][width];
+        green = new float[height][width];
+        blue = new float[height][width];
+        radius = new float[height][width];
+        Bands.ofRows(inHeight, (from, to) -> {
+            float[] factor = new float[width];
+            for (int y = from; y < to; y++) {
+                int row = (originY + y) * source.width() + originX;
+                System.arraycopy(source.red().samples(), row, red[y], 0, inWidth);
+                System.arraycopy(source.green().samples(), row, green[y], 0, inWidth);
+                System.arraycopy(source.blue().samples(), row, blue[y], 0, inWidth);
+                System.arraycopy(radii.samples(), row, radius[y], 0, inWidth);
+                System.arraycopy(lift.samples(), row, factor, 0, inWidth);
+                clamp(radius[y]);
+                Glints.factors(factor, radius[y]);
+                multiply(red[y], factor);
+                multiply(green[y], factor);
+                multiply(blue[y], factor);
+            }
+        });
+    }
+
+    private static void clamp(float[] radius) {
+        for (int i = 0; i < radius.length; i++) {
+            radius[i] = Math.max(-LensRender.MOST_RADIUS, Math.min(LensRender.MOST_RADIUS, radius[i]));
+        }
+    }
+
+    private static void multiply(float[] row, float[] factor) {
+        for (int i = 0; i < row.length; i++) {
+            row[i] *= factor[i];
+        }
+    }
+}
