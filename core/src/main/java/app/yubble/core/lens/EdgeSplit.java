@@ -15,9 +15,18 @@ import app.yubble.core.raster.Bands;
  */
 final class EdgeSplit {
     // Neighbours whose radii differ by more than this belong to two things, not to one slope.
-    private static final float LEAST_STEP = 1.5f;
-    private static final float STEP_SHARE = 0.15f;
+    private static final float LEAST_STEP = 2f;
+    private static final float STEP_SHARE = 0.25f;
     private static final int REACH = 2;
+    /** By squared distance. */
+    private static final float[] CLOSENESS = new float[2 * REACH * REACH + 1];
+
+    static {
+        for (int i = 0; i < CLOSENESS.length; i++) {
+            CLOSENESS[i] = 1f / (1 + i);
+        }
+    }
+
     // Fewer pixels than this of one depth around a pixel: it lies on a soft rise of the depth map, as at hair.
     private static final int SOFT = 5;
     private static final float TRUSTED_RANGE = 0.6f;
@@ -45,9 +54,10 @@ final class EdgeSplit {
         Bands.ofPieces(bands, band -> {
             changes[band] = new Change();
             pieces[band] = new Pieces();
+            Split split = new Split(changes[band], pieces[band]);
             int from = band * LayerCut.BAND;
             for (int y = from; y < Math.min(pixels.height, from + LayerCut.BAND); y++) {
-                splitRow(y, changes[band], pieces[band]);
+                splitRow(y, split);
             }
         });
         for (Change change : changes) {
@@ -81,7 +91,7 @@ final class EdgeSplit {
     }
 
     // Mixed pixels and their neighbours.
-    private void splitRow(int y, Change change, Pieces out) {
+    private void splitRow(int y, Split split) {
         long[] here = mixed[y];
         long[] above = mixed[Math.max(0, y - 1)];
         long[] below = mixed[Math.min(pixels.height - 1, y + 1)];
@@ -92,14 +102,10 @@ final class EdgeSplit {
             for (; bits != 0; bits &= bits - 1) {
                 int x = (word << 6) + Long.numberOfTrailingZeros(bits);
                 if (x < pixels.inWidth && y < pixels.inHeight) {
-                    new Split(x, y).into(change, out);
+                    split.at(x, y);
                 }
             }
         }
-    }
-
-    private boolean isMixed(int x, int y) {
-        return (mixed[y][x >> 6] & 1L << x) != 0;
     }
 
     /** New values of whole pixels, written when all have been read. */
@@ -131,6 +137,15 @@ final class EdgeSplit {
         float squares;
         float radius;
 
+        void clear() {
+            weight = 0;
+            r = 0;
+            g = 0;
+            b = 0;
+            squares = 0;
+            radius = 0;
+        }
+
         void add(float w, float red, float green, float blue, float blur) {
             weight += w;
             r += w * red;
@@ -141,11 +156,12 @@ final class EdgeSplit {
         }
 
         void divide() {
-            r /= weight;
-            g /= weight;
-            b /= weight;
-            radius /= weight;
-            squares /= weight;
+            float scale = 1 / weight;
+            r *= scale;
+            g *= scale;
+            b *= scale;
+            radius *= scale;
+            squares *= scale;
         }
 
         float variance() {
@@ -153,36 +169,43 @@ final class EdgeSplit {
         }
     }
 
-    /** One pixel and what lies around it. */
+    /** One pixel after another and what lies around it. */
     private final class Split {
-        private final int x;
-        private final int y;
-        private final float own;
-        private float lowest = Float.POSITIVE_INFINITY;
-        private float highest = Float.NEGATIVE_INFINITY;
-        private float nearerDistance = Float.POSITIVE_INFINITY;
-        private float fartherDistance = Float.POSITIVE_INFINITY;
+        private final Change change;
+        private final Pieces out;
+        private final Side nearer = new Side();
+        private final Side alike = new Side();
+        private final Side farther = new Side();
+        private Side near = nearer;
+        private Side far = farther;
+        private int x;
+        private int y;
+        private float own;
+        private float lowest;
+        private float highest;
         private int likeOwn;
         /** Radii up to here are the nearer side, from {@link #farFrom} the farther one. */
         private float nearTo;
 
         private float farFrom;
-        private Side near = new Side();
-        private Side far = new Side();
 
-        Split(int x, int y) {
-            this.x = x;
-            this.y = y;
-            own = pixels.radius[y][x];
+        Split(Change change, Pieces out) {
+            this.change = change;
+            this.out = out;
         }
 
-        void into(Change change, Pieces out) {
+        void at(int column, int row) {
+            x = column;
+            y = row;
+            own = pixels.radius[y][x];
             float r = pixels.red[y][x];
             float g = pixels.green[y][x];
             float b = pixels.blue[y][x];
-            if (Math.max(r, Math.max(g, b)) > MOST_LIGHT || !twoSides() || !colours()) {
+            if (Math.max(r, Math.max(g, b)) > MOST_LIGHT || !twoSides() || near.weight == 0 || far.weight == 0) {
                 return;
             }
+            near.divide();
+            far.divide();
             float share = share(r, g, b);
             boolean ownNear = own <= nearTo;
             if (share < LEAST_SHARE && own >= farFrom || share > 1 - LEAST_SHARE && ownNear) {
@@ -217,79 +240,66 @@ final class EdgeSplit {
 
         private boolean twoSides() {
             float step = tolerance(own);
-            Side alike = new Side();
-            for (int py = Math.max(0, y - REACH); py <= Math.min(pixels.inHeight - 1, y + REACH); py++) {
-                float[] row = pixels.radius[py];
-                for (int px = Math.max(0, x - REACH); px <= Math.min(pixels.inWidth - 1, x + REACH); px++) {
-                    float blur = row[px];
-                    lowest = Math.min(lowest, blur);
-                    highest = Math.max(highest, blur);
-                    float distance = (px - x) * (px - x) + (py - y) * (py - y);
-                    if (blur < own - step) {
-                        nearerDistance = Math.min(nearerDistance, distance);
-                        add(near, px, py, distance);
-                    } else if (blur > own + step) {
-                        fartherDistance = Math.min(fartherDistance, distance);
-                        add(far, px, py, distance);
-                    } else {
-                        likeOwn++;
-                        add(alike, px, py, distance);
-                    }
-                }
-            }
+            gather(own - step, own + step, true);
             if (Math.max(Math.abs(lowest), Math.abs(highest)) < 1 || highest - lowest <= step) {
                 return false;
             }
             if (likeOwn < SOFT) {
                 nearTo = lowest + 0.25f * (highest - lowest);
                 farFrom = highest - 0.25f * (highest - lowest);
-                gatherEnds();
-            } else if (nearerDistance < fartherDistance) {
+                gather(nearTo, farFrom, false);
+                near = nearer;
+                far = farther;
+            } else if (nearer.weight > farther.weight) {
                 nearTo = own - step;
                 farFrom = own - step / 2;
+                near = nearer;
                 far = alike;
             } else {
                 nearTo = own + step / 2;
                 farFrom = own + step;
                 near = alike;
+                far = farther;
             }
             return true;
         }
 
-        // Mixed pixels hardly count, unless a side has no others, as a wire.
-        private void add(Side side, int px, int py, float distance) {
-            float r = pixels.red[py][px];
-            float g = pixels.green[py][px];
-            float b = pixels.blue[py][px];
-            if (Math.max(r, Math.max(g, b)) <= MOST_LIGHT) {
-                float weight = (isMixed(px, py) ? MIXED_WEIGHT : 1) / (1 + distance);
-                side.add(weight, r, g, b, pixels.radius[py][px]);
+        // Weights fall with the distance, so the heavier side is the closer one.
+        private void gather(float below, float above, boolean measure) {
+            nearer.clear();
+            alike.clear();
+            farther.clear();
+            if (measure) {
+                lowest = own;
+                highest = own;
+                likeOwn = 0;
             }
-        }
-
-        private void gatherEnds() {
-            near = new Side();
-            far = new Side();
+            int x0 = Math.max(0, x - REACH);
+            int x1 = Math.min(pixels.inWidth - 1, x + REACH);
             for (int py = Math.max(0, y - REACH); py <= Math.min(pixels.inHeight - 1, y + REACH); py++) {
-                for (int px = Math.max(0, x - REACH); px <= Math.min(pixels.inWidth - 1, x + REACH); px++) {
-                    float blur = pixels.radius[py][px];
-                    float distance = (px - x) * (px - x) + (py - y) * (py - y);
-                    if (blur <= nearTo) {
-                        add(near, px, py, distance);
-                    } else if (blur >= farFrom) {
-                        add(far, px, py, distance);
+                float[] radius = pixels.radius[py];
+                float[] red = pixels.red[py];
+                float[] green = pixels.green[py];
+                float[] blue = pixels.blue[py];
+                long[] marks = mixed[py];
+                for (int px = x0; px <= x1; px++) {
+                    float blur = radius[px];
+                    Side side = blur < below ? nearer : blur > above ? farther : alike;
+                    if (measure) {
+                        lowest = Math.min(lowest, blur);
+                        highest = Math.max(highest, blur);
+                        likeOwn += side == alike ? 1 : 0;
+                    }
+                    float r = red[px];
+                    float g = green[px];
+                    float b = blue[px];
+                    if (r <= MOST_LIGHT && g <= MOST_LIGHT && b <= MOST_LIGHT) {
+                        // Mixed pixels hardly count, unless a side has no others, as a wire.
+                        float weight = CLOSENESS[(py - y) * (py - y) + (px - x) * (px - x)];
+                        side.add((marks[px >> 6] & 1L << px) == 0 ? weight : weight * MIXED_WEIGHT, r, g, b, blur);
                     }
                 }
             }
-        }
-
-        private boolean colours() {
-            if (near.weight == 0 || far.weight == 0) {
-                return false;
-            }
-            near.divide();
-            far.divide();
-            return true;
         }
 
         private float share(float r, float g, float b) {
@@ -313,10 +323,11 @@ final class EdgeSplit {
             float sum = 0;
             float weights = 0;
             for (int py = Math.max(0, y - 1); py <= Math.min(pixels.inHeight - 1, y + 1); py++) {
+                float[] radius = pixels.radius[py];
                 for (int px = Math.max(0, x - 1); px <= Math.min(pixels.inWidth - 1, x + 1); px++) {
                     float weight = (px == x ? 2 : 1) * (py == y ? 2 : 1);
                     weights += weight;
-                    sum += pixels.radius[py][px] <= nearTo ? weight : 0;
+                    sum += radius[px] <= nearTo ? weight : 0;
                 }
             }
             return sum / weights;

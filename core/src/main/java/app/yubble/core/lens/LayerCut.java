@@ -15,6 +15,7 @@ final class LayerCut {
     private final TilePixels pixels;
     private final RadiusSteps steps;
     private final boolean inFront;
+    private final Shelf shelf;
     private final Listed[] whole;
     private final Listed[] parts;
     private final Pieces[] pieces;
@@ -24,6 +25,7 @@ final class LayerCut {
 
     private int gatheredLevel = -1;
     private int gatheredTo;
+    private int gatheredFrom;
 
     /** Entries of a band ordered by step, row by row within a step. */
     private static final class Listed {
@@ -50,7 +52,8 @@ final class LayerCut {
     }
 
     /** @param inFront whether the nearer side of the sharp band is cut, where radii are negative */
-    LayerCut(TilePixels pixels, Pieces[] pieces, RadiusSteps steps, boolean inFront) {
+    LayerCut(TilePixels pixels, Pieces[] pieces, RadiusSteps steps, boolean inFront, Shelf shelf) {
+        this.shelf = shelf;
         this.pixels = pixels;
         this.pieces = pieces;
         this.steps = steps;
@@ -135,30 +138,32 @@ final class LayerCut {
         return true;
     }
 
-    /** Brings what is not nearer than layer {@code k} to {@code sheet}'s level; layers must come in falling order. */
-    void gather(int k, LayerSheet sheet) {
-        int level = sheet.level();
-        if (level != gatheredLevel) {
-            gathered = sheet.plane();
+    /** Opens layer {@code k} on {@code sheet}'s level; layers must come in falling order. */
+    void open(int k, LayerSheet sheet) {
+        if (sheet.level() != gatheredLevel) {
+            gathered = sheet.plane(shelf);
             if (inFront) {
                 sheet.fillWithPicture(gathered, pixels);
             }
-            gatheredLevel = level;
+            gatheredLevel = sheet.level();
             gatheredTo = steps.count() - 1;
         }
-        int to = inFront ? k + 1 : k;
-        int from = gatheredTo;
-        if (to < from) {
-            float share = (inFront ? -1f : 1f) / (1 << 2 * level);
-            sheet.eachRowOfBlocks(row -> {
-                for (int band = sheet.firstBand(row); band < Math.min(whole.length, sheet.firstBand(row + 1)); band++) {
-                    for (int o = whole[band].starts[to]; o < whole[band].starts[from]; o++) {
-                        int place = whole[band].places[o];
-                        gathered[place >>> 16 + level][(place & 0xffff) >> level] += share;
-                    }
-                }
-            });
-            gatheredTo = to;
+        gatheredFrom = gatheredTo;
+        gatheredTo = Math.min(gatheredTo, inFront ? k + 1 : k);
+    }
+
+    /** Brings what is not nearer than the opened layer up to date in one row of blocks. */
+    void gather(LayerSheet sheet, int blockRow) {
+        int level = sheet.level();
+        float share = (inFront ? -1f : 1f) / (1 << 2 * level);
+        for (int band = sheet.firstBand(blockRow);
+                band < Math.min(whole.length, sheet.firstBand(blockRow + 1));
+                band++) {
+            Listed list = whole[band];
+            for (int o = list.starts[gatheredTo]; o < list.starts[gatheredFrom]; o++) {
+                int place = list.places[o];
+                gathered[place >>> 16 + level][(place & 0xffff) >> level] += share;
+            }
         }
     }
 
@@ -204,6 +209,9 @@ final class LayerCut {
             }
             float next = list.toNext[o];
             float coverage = base + slope * next;
+            if (coverage == 0 && (next == 0 || shown == 0)) {
+                continue;
+            }
             to.add(
                     x >> level,
                     y >> level,

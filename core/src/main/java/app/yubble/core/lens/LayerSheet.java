@@ -26,9 +26,9 @@ final class LayerSheet {
     /** Which patches of 16 x 4 cells hold something. */
     private final boolean[][] marks;
 
-    LayerSheet(int level, int width, int height) {
+    LayerSheet(int level, int width, int height, Shelf shelf) {
         this.level = level;
-        sheet = new Sheet(SHOWN + 1, width, height);
+        sheet = new Sheet(SHOWN + 1, width, height, shelf);
         // Whole bands of rows; smaller on coarse levels, so that there is work for every core.
         blockHeight = Math.max(8, 32 >> Math.max(0, level - 1));
         blocksAcross = (width + BLOCK_WIDTH - 1) / BLOCK_WIDTH;
@@ -40,8 +40,8 @@ final class LayerSheet {
         return level;
     }
 
-    float[][] plane() {
-        return new float[sheet.height][sheet.width];
+    float[][] plane(Shelf shelf) {
+        return shelf.clearRows(sheet.width, sheet.height);
     }
 
     /** The first band of full-size rows that lies in a row of blocks. */
@@ -103,12 +103,14 @@ final class LayerSheet {
             green[x] += g;
             blue[x] += b;
             covered[x] += coverage;
-            free[x] += shown;
+            if (shown != 0) {
+                free[x] += shown;
+            }
             marked[x / MARK_WIDTH] = true;
         }
     }
 
-    /** Blurs what has been added, divides it by what is not nearer, lays it into {@code picture} and empties the sheet. */
+    /** Blurs what has been added, divides it by what is not nearer, and lays it into {@code picture}. */
     void layInto(Sheet picture, boolean over, KernelField kernels, float[][] notNearer) {
         int reach = kernels.reach();
         Bands.ofPieces(blocksDown * blocksAcross, index -> {
@@ -124,14 +126,19 @@ final class LayerSheet {
                 }
             }
         });
-        Bands.ofPieces(marks.length, row -> {
+    }
+
+    /** Removes what the layer before has left in one row of blocks. */
+    void empty(int blockRow) {
+        int last = Math.min(marks.length, (blockRow + 1) * blockHeight / MARK_HEIGHT);
+        for (int row = blockRow * blockHeight / MARK_HEIGHT; row < last; row++) {
             for (int column = 0; column < marks[row].length; column++) {
                 if (marks[row][column]) {
                     marks[row][column] = false;
                     empty(column * MARK_WIDTH, row * MARK_HEIGHT);
                 }
             }
-        });
+        }
     }
 
     private void empty(int x0, int y0) {

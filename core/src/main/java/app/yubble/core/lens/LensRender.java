@@ -17,7 +17,7 @@ public final class LensRender {
     /** Larger radii are drawn with this one: it bounds a tile's margin and so the memory. */
     public static final float MOST_RADIUS = 400;
 
-    private static final int TILE = 2048;
+    private static final int TILE = 1536;
 
     private LensRender() {}
 
@@ -48,18 +48,21 @@ public final class LensRender {
         int across = (region.width() + TILE - 1) / TILE;
         int down = (region.height() + TILE - 1) / TILE;
         Picture out = Picture.blank(region.size());
-        for (int index = 0; index < across * down; index++) {
-            double done = (double) index / (across * down);
-            progress.at(done);
-            int x = region.x() + index % across * TILE;
-            int y = region.y() + index / across * TILE;
-            Region core = new Region(
-                    x,
-                    y,
-                    Math.min(TILE, region.x() + region.width() - x),
-                    Math.min(TILE, region.y() + region.height() - y));
-            int margin = reach.into(core, job.shape.most());
-            new LensTile(job, core, job.box(core, margin), () -> progress.at(done)).renderInto(out, region);
+        try (Shelf shelf = Shelf.open()) {
+            for (int index = 0; index < across * down; index++) {
+                double done = (double) index / (across * down);
+                progress.at(done);
+                int x = region.x() + index % across * TILE;
+                int y = region.y() + index / across * TILE;
+                Region core = new Region(
+                        x,
+                        y,
+                        Math.min(TILE, region.x() + region.width() - x),
+                        Math.min(TILE, region.y() + region.height() - y));
+                int margin = reach.into(core, job.shape.most());
+                new LensTile(job, core, job.box(core, margin), shelf, () -> progress.at(done)).renderInto(out, region);
+                shelf.takeBack();
+            }
         }
         progress.at(1);
         return out;

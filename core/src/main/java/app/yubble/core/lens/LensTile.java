@@ -22,12 +22,17 @@ final class LensTile {
     private final TilePixels pixels;
     private final boolean hasFront;
     private final boolean hasBehind;
+    private final Shelf shelf;
     private final Runnable mayStop;
     /** By level; front and back use them in turn. */
     private final LayerSheet[] sheets = new LayerSheet[MOST_LEVELS];
 
-    /** @param mayStop called between layers; throws to stop */
-    LensTile(LensRender.Job job, Region core, Region box, Runnable mayStop) {
+    /**
+     * @param shelf where the tile's planes are lent from
+     * @param mayStop called between layers; throws to stop
+     */
+    LensTile(LensRender.Job job, Region core, Region box, Shelf shelf, Runnable mayStop) {
+        this.shelf = shelf;
         this.shape = job.shape();
         this.plan = job.plan();
         this.core = core;
@@ -36,7 +41,7 @@ final class LensTile {
                 box.x(), box.y(), job.source().width(), job.source().height());
         hasFront = job.reach().hasFront(box);
         hasBehind = job.reach().hasBehind(box);
-        pixels = new TilePixels(job.source(), job.radius(), job.lift(), box);
+        pixels = new TilePixels(job.source(), job.radius(), job.lift(), box, shelf);
     }
 
     void renderInto(Picture out, Region region) {
@@ -74,7 +79,7 @@ final class LensTile {
 
     /** What lies behind the band, composed back to front, or in front of it, front to back; null when nothing does. */
     private @Nullable Sheet layers(Pieces[] pieces, boolean inFront) {
-        LayerCut cut = new LayerCut(pixels, pieces, plan.steps(), inFront);
+        LayerCut cut = new LayerCut(pixels, pieces, plan.steps(), inFront, shelf);
         Sheet picture = null;
         for (int k = cut.count() - 1; k >= 1; k--) {
             if (cut.isEmpty(k)) {
@@ -86,22 +91,26 @@ final class LensTile {
             int width = pixels.width >> level;
             int height = pixels.height >> level;
             if (sheets[level] == null) {
-                sheets[level] = new LayerSheet(level, width, height);
+                sheets[level] = new LayerSheet(level, width, height, shelf);
             }
             if (picture == null) {
-                picture = new Sheet(Sheet.COLOURS_AND_COVERAGE, width, height);
+                picture = new Sheet(Sheet.COLOURS_AND_COVERAGE, width, height, shelf);
             }
             while (picture.width < width) {
-                picture = picture.doubled();
+                picture = picture.doubled(shelf);
             }
             LayerSheet layer = sheets[level];
             int step = k;
-            layer.eachRowOfBlocks(row -> cut.addMembers(step, layer, row));
-            cut.gather(k, layer);
+            cut.open(k, layer);
+            layer.eachRowOfBlocks(row -> {
+                layer.empty(row);
+                cut.addMembers(step, layer, row);
+                cut.gather(layer, row);
+            });
             layer.layInto(picture, !inFront, new KernelField(shape, radius, inFront, frame, level), cut.gathered());
         }
         while (picture != null && picture.width < pixels.width) {
-            picture = picture.doubled();
+            picture = picture.doubled(shelf);
         }
         return picture;
     }

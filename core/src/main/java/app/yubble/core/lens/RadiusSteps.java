@@ -61,8 +61,13 @@ final class RadiusSteps {
         return j < radii.length - 2 && radii[j + 1] <= radius ? j + 1 : j;
     }
 
-    /** How far {@code radius} is on the way from {@code step} to the next, in [0,1]. */
+    /**
+     * How far {@code radius} is on the way from {@code step} to the next, in [0,1]. Where steps are wider than a pixel it is
+     * 0 and 1 up to an eighth of the way from either, so that a quarter of those pixels belong to one layer only.
+     */
     float toNext(float radius, int step) {
-        return Math.min(1, (radius - radii[step]) / (radii[step + 1] - radii[step]));
+        float gap = radii[step + 1] - radii[step];
+        float linear = (radius - radii[step]) / gap;
+        return Math.max(0, Math.min(1, gap > 1 ? 1.3333f * linear - 0.16667f : linear));
     }
 }

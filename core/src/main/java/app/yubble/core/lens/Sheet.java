@@ -17,15 +17,26 @@ final class Sheet {
     /** By channel, then row. */
     final float[][][] rows;
 
-    Sheet(int channels, int width, int height) {
-        this.width = width;
-        this.height = height;
-        this.rows = new float[channels][height][width];
+    /** All 0. */
+    Sheet(int channels, int width, int height, Shelf shelf) {
+        this(width, height, new float[channels][][]);
+        for (int c = 0; c < channels; c++) {
+            rows[c] = shelf.clearRows(width, height);
+        }
     }
 
-    /** Bilinear, twice the size. */
-    Sheet doubled() {
-        Sheet out = new Sheet(rows.length, width * 2, height * 2);
+    private Sheet(int width, int height, float[][][] rows) {
+        this.width = width;
+        this.height = height;
+        this.rows = rows;
+    }
+
+    /** Bilinear, twice the size; this one is given back. */
+    Sheet doubled(Shelf shelf) {
+        Sheet out = new Sheet(width * 2, height * 2, new float[rows.length][][]);
+        for (int c = 0; c < rows.length; c++) {
+            out.rows[c] = shelf.rows(out.width, out.height);
+        }
         Bands.ofRows(out.height, (from, to) -> {
             float[] mixed = new float[width];
             for (int c = 0; c < rows.length; c++) {
@@ -38,6 +49,9 @@ final class Sheet {
                 }
             }
         });
+        for (float[][] plane : rows) {
+            shelf.takeBack(plane);
+        }
         return out;
     }
 

@@ -4,6 +4,7 @@ import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
+import java.util.Arrays;
 
 /**
  * The pixels of one tile and its margin, by rows: colours with their glints, and signed blur radius. Cells beyond the
@@ -22,20 +23,26 @@ final class TilePixels {
     final float[][] radius;
 
     /** @param box in pixels of the picture; it may end beyond it */
-    TilePixels(Picture source, Plane radii, Plane lift, Region box) {
+    TilePixels(Picture source, Plane radii, Plane lift, Region box, Shelf shelf) {
         originX = box.x();
         originY = box.y();
         width = box.width();
         height = box.height();
         inWidth = Math.min(width, source.width() - originX);
         inHeight = Math.min(height, source.height() - originY);
-        red = new float[height][width];
-        green = new float[height][width];
-        blue = new float[height][width];
-        radius = new float[height][width];
-        Bands.ofRows(inHeight, (from, to) -> {
+        red = shelf.rows(width, height);
+        green = shelf.rows(width, height);
+        blue = shelf.rows(width, height);
+        radius = shelf.rows(width, height);
+        Bands.ofRows(height, (from, to) -> {
             float[] factor = new float[width];
             for (int y = from; y < to; y++) {
+                for (float[][] each : new float[][][] {red, green, blue, radius}) {
+                    Arrays.fill(each[y], y < inHeight ? inWidth : 0, width, 0);
+                }
+                if (y >= inHeight) {
+                    continue;
+                }
                 int row = (originY + y) * source.width() + originX;
                 System.arraycopy(source.red().samples(), row, red[y], 0, inWidth);
                 System.arraycopy(source.green().samples(), row, green[y], 0, inWidth);

@@ -15,7 +15,7 @@ class DiscBlurTest {
 
     private static Sheet random() {
         Random random = new Random(8);
-        Sheet sheet = new Sheet(5, WIDTH, HEIGHT);
+        Sheet sheet = new Sheet(5, WIDTH, HEIGHT, Shelf.open());
         for (float[] row : sheet.rows[0]) {
             for (int x = 0; x < WIDTH; x++) {
                 row[x] = random.nextFloat();
