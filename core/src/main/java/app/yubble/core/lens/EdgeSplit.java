@@ -17,9 +17,9 @@ final class EdgeSplit {
     // Neighbours whose radii differ by more than this belong to two things, not to one slope.
     private static final float LEAST_STEP = 2f;
     private static final float STEP_SHARE = 0.25f;
-    private static final int REACH = 2;
+    private static final int MOST_REACH = 3;
     /** By squared distance. */
-    private static final float[] CLOSENESS = new float[2 * REACH * REACH + 1];
+    private static final float[] CLOSENESS = new float[2 * MOST_REACH * MOST_REACH + 1];
 
     static {
         for (int i = 0; i < CLOSENESS.length; i++) {
@@ -27,8 +27,9 @@ final class EdgeSplit {
         }
     }
 
-    // Fewer pixels than this of one depth around a pixel: it lies on a soft rise of the depth map, as at hair.
-    private static final int SOFT = 5;
+    // A pixel of middle depth with fewer of its like than this around it lies on a soft rise of the depth map, as at
+    // hair.
+    private static final float SOFT_SHARE = 0.45f;
     private static final float TRUSTED_RANGE = 0.6f;
     private static final float LEAST_SHARE = 0.02f;
     private static final float MIXED_WEIGHT = 1e-3f;
@@ -37,20 +38,33 @@ final class EdgeSplit {
     private static final float MOST_LIGHT = 1.5f;
 
     private final TilePixels pixels;
+    private final int reach;
     /** By row, a bit for each pixel beside a jump of the radius: it is mixed. */
-    private final long[][] mixed;
+    private long[][] mixed;
 
     private final Change[] changes;
     final Pieces[] pieces;
 
-    EdgeSplit(TilePixels pixels) {
+    /** @param spread how many pixels on either side of a jump are mixed: 1 in a reduced picture, 2 in a camera's own */
+    EdgeSplit(TilePixels pixels, int spread) {
         this.pixels = pixels;
+        this.reach = Math.min(MOST_REACH, spread + 1);
         mixed = new long[pixels.height][(pixels.width + 63) / 64];
         int bands = (pixels.height + LayerCut.BAND - 1) / LayerCut.BAND;
         changes = new Change[bands];
         pieces = new Pieces[bands];
         Bands.ofPieces(
                 bands, band -> markJumps(band * LayerCut.BAND, Math.min(pixels.height, (band + 1) * LayerCut.BAND)));
+        for (int i = 1; i < spread; i++) {
+            long[][] narrow = mixed;
+            long[][] wide = new long[narrow.length][];
+            Bands.ofRows(narrow.length, (from, to) -> {
+                for (int y = from; y < to; y++) {
+                    wide[y] = widened(narrow, y);
+                }
+            });
+            mixed = wide;
+        }
         Bands.ofPieces(bands, band -> {
             changes[band] = new Change();
             pieces[band] = new Pieces();
@@ -90,18 +104,30 @@ final class EdgeSplit {
         }
     }
 
+    /** One row, each bit also set where a neighbour's is. */
+    private static long[] widened(long[][] bits, int y) {
+        long[] here = bits[y];
+        long[] above = bits[Math.max(0, y - 1)];
+        long[] below = bits[Math.min(bits.length - 1, y + 1)];
+        long[] out = new long[here.length];
+        for (int word = 0; word < here.length; word++) {
+            out[word] = here[word] | here[word] << 1 | here[word] >>> 1 | above[word] | below[word];
+            out[word] |= word > 0 ? here[word - 1] >>> 63 : 0;
+            out[word] |= word < here.length - 1 ? here[word + 1] << 63 : 0;
+        }
+        return out;
+    }
+
     // Mixed pixels and their neighbours.
     private void splitRow(int y, Split split) {
-        long[] here = mixed[y];
-        long[] above = mixed[Math.max(0, y - 1)];
-        long[] below = mixed[Math.min(pixels.height - 1, y + 1)];
-        for (int word = 0; word < here.length; word++) {
-            long bits = here[word] | here[word] << 1 | here[word] >>> 1 | above[word] | below[word];
-            bits |= word > 0 ? here[word - 1] >>> 63 : 0;
-            bits |= word < here.length - 1 ? here[word + 1] << 63 : 0;
-            for (; bits != 0; bits &= bits - 1) {
+        if (y >= pixels.inHeight) {
+            return;
+        }
+        long[] wanted = widened(mixed, y);
+        for (int word = 0; word < wanted.length; word++) {
+            for (long bits = wanted[word]; bits != 0; bits &= bits - 1) {
                 int x = (word << 6) + Long.numberOfTrailingZeros(bits);
-                if (x < pixels.inWidth && y < pixels.inHeight) {
+                if (x < pixels.inWidth) {
                     split.at(x, y);
                 }
             }
@@ -184,6 +210,8 @@ final class EdgeSplit {
         private float lowest;
         private float highest;
         private int likeOwn;
+        private int around;
+        private boolean soft;
         /** Radii up to here are the nearer side, from {@link #farFrom} the farther one. */
         private float nearTo;
 
@@ -244,9 +272,10 @@ final class EdgeSplit {
             if (Math.max(Math.abs(lowest), Math.abs(highest)) < 1 || highest - lowest <= step) {
                 return false;
             }
-            if (likeOwn < SOFT) {
-                nearTo = lowest + 0.25f * (highest - lowest);
-                farFrom = highest - 0.25f * (highest - lowest);
+            nearTo = lowest + 0.25f * (highest - lowest);
+            farFrom = highest - 0.25f * (highest - lowest);
+            soft = own > nearTo && own < farFrom && likeOwn < SOFT_SHARE * around;
+            if (soft) {
                 gather(nearTo, farFrom, false);
                 near = nearer;
                 far = farther;
@@ -273,10 +302,11 @@ final class EdgeSplit {
                 lowest = own;
                 highest = own;
                 likeOwn = 0;
+                around = 0;
             }
-            int x0 = Math.max(0, x - REACH);
-            int x1 = Math.min(pixels.inWidth - 1, x + REACH);
-            for (int py = Math.max(0, y - REACH); py <= Math.min(pixels.inHeight - 1, y + REACH); py++) {
+            int x0 = Math.max(0, x - reach);
+            int x1 = Math.min(pixels.inWidth - 1, x + reach);
+            for (int py = Math.max(0, y - reach); py <= Math.min(pixels.inHeight - 1, y + reach); py++) {
                 float[] radius = pixels.radius[py];
                 float[] red = pixels.red[py];
                 float[] green = pixels.green[py];
@@ -289,6 +319,7 @@ final class EdgeSplit {
                         lowest = Math.min(lowest, blur);
                         highest = Math.max(highest, blur);
                         likeOwn += side == alike ? 1 : 0;
+                        around++;
                     }
                     float r = red[px];
                     float g = green[px];
@@ -317,7 +348,7 @@ final class EdgeSplit {
         }
 
         private float byDepth() {
-            if (likeOwn < SOFT) {
+            if (soft) {
                 return Math.max(0, Math.min(1, (highest - own) / (highest - lowest)));
             }
             float sum = 0;

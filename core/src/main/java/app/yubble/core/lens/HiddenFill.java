@@ -8,6 +8,8 @@ import app.yubble.core.raster.Bands;
  */
 final class HiddenFill {
     private static final int CELL = 2;
+    // So close to what stands in front a pixel may still hold some of it.
+    private static final int CLEAR = 3;
     private static final int CHANNELS = 4;
 
     private HiddenFill() {}
@@ -34,11 +36,15 @@ final class HiddenFill {
     private static void gather(TilePixels pixels, int cy, float[] values, float[] known, int width) {
         for (int y = (cy << CELL) + 1; y < Math.min(pixels.inHeight, cy + 1 << CELL); y += 2) {
             float[] radius = pixels.radius[y];
+            float[] above = pixels.radius[Math.max(0, y - CLEAR)];
+            float[] below = pixels.radius[Math.min(pixels.inHeight - 1, y + CLEAR)];
             float[] red = pixels.red[y];
             float[] green = pixels.green[y];
             float[] blue = pixels.blue[y];
             for (int x = 0; x < pixels.inWidth; x += 2) {
-                if (radius[x] >= -1) {
+                float before = radius[Math.max(0, x - CLEAR)];
+                float after = radius[Math.min(pixels.inWidth - 1, x + CLEAR)];
+                if (radius[x] >= -1 && above[x] >= -1 && below[x] >= -1 && before >= -1 && after >= -1) {
                     int cell = cy * width + (x >> CELL);
                     known[cell]++;
                     values[cell * CHANNELS] += red[x];

@@ -19,6 +19,8 @@ final class LayerCut {
     private final Listed[] whole;
     private final Listed[] parts;
     private final Pieces[] pieces;
+    private final Listed[] behind;
+    private final Pieces[] hidden;
 
     /** Share of each cell that lies at or beyond step {@link #gatheredTo}, on level {@link #gatheredLevel}. */
     private float[][] gathered = new float[0][0];
@@ -51,8 +53,13 @@ final class LayerCut {
         }
     }
 
-    /** @param inFront whether the nearer side of the sharp band is cut, where radii are negative */
-    LayerCut(TilePixels pixels, Pieces[] pieces, RadiusSteps steps, boolean inFront, Shelf shelf) {
+    /**
+     * @param pieces what lies over pixels, by band
+     * @param hidden whole pixels that lie behind others, by band
+     * @param inFront whether the nearer side of the sharp band is cut, where radii are negative
+     */
+    LayerCut(TilePixels pixels, Pieces[] pieces, Pieces[] hidden, RadiusSteps steps, boolean inFront, Shelf shelf) {
+        this.hidden = hidden;
         this.shelf = shelf;
         this.pixels = pixels;
         this.pieces = pieces;
@@ -61,9 +68,11 @@ final class LayerCut {
         int bands = (pixels.height + BAND - 1) / BAND;
         whole = new Listed[bands];
         parts = new Listed[bands];
+        behind = new Listed[bands];
         Bands.ofPieces(bands, band -> {
             whole[band] = listPixels(band * BAND, Math.min(pixels.height, (band + 1) * BAND));
             parts[band] = listPieces(pieces[band]);
+            behind[band] = listPieces(hidden[band]);
         });
     }
 
@@ -131,7 +140,8 @@ final class LayerCut {
     boolean isEmpty(int k) {
         for (int band = 0; band < whole.length; band++) {
             if (whole[band].starts[k - 1] < whole[band].starts[k + 1]
-                    || parts[band].starts[k - 1] < parts[band].starts[k + 1]) {
+                    || parts[band].starts[k - 1] < parts[band].starts[k + 1]
+                    || behind[band].starts[k - 1] < behind[band].starts[k + 1]) {
                 return false;
             }
         }
@@ -178,8 +188,10 @@ final class LayerCut {
                 band++) {
             addPixels(whole[band], k - 1, false, sheet);
             addPixels(whole[band], k, true, sheet);
-            addPieces(parts[band], pieces[band], k - 1, false, sheet);
-            addPieces(parts[band], pieces[band], k, true, sheet);
+            addPieces(parts[band], pieces[band], false, k - 1, false, sheet);
+            addPieces(parts[band], pieces[band], false, k, true, sheet);
+            addPieces(behind[band], hidden[band], true, k - 1, false, sheet);
+            addPieces(behind[band], hidden[band], true, k, true, sheet);
         }
     }
 
@@ -225,8 +237,11 @@ final class LayerCut {
 
     // A piece lies over a whole pixel of its farther side, so it hides nothing; but of its own two parts the nearer
     // hides
-    // the farther.
-    private void addPieces(Listed list, Pieces from, int j, boolean own, LayerSheet sheet) {
+    // the farther. A hidden pixel is to count as shown, though something nearer has been taken for hiding it.
+    private void addPieces(Listed list, Pieces from, boolean fromBehind, int j, boolean own, LayerSheet sheet) {
+        if (list.starts[j] == list.starts[j + 1]) {
+            return;
+        }
         LayerSheet.Row to = sheet.new Row();
         int level = sheet.level();
         float share = 1f / (1 << 2 * level);
@@ -241,7 +256,7 @@ final class LayerCut {
                     part * from.green[i],
                     part * from.blue[i],
                     part * from.coverage[i],
-                    farther ? (part - share) * from.coverage[i] : 0);
+                    fromBehind ? (farther ? part : share) : farther ? (part - share) * from.coverage[i] : 0);
         }
     }
 }

@@ -4,6 +4,7 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Size;
 
 /**
  * Renders lens blur from a defocus field, as specified in the package documentation.
@@ -17,6 +18,8 @@ public final class LensRender {
     /** Larger radii are drawn with this one: it bounds a tile's margin and so the memory. */
     public static final float MOST_RADIUS = 400;
 
+    // From this length on pictures are a camera's own, whose edges are two pixels wide, and not reduced ones.
+    private static final int WIDE_EDGES = 2800;
     private static final int TILE = 1536;
 
     private LensRender() {}
@@ -44,7 +47,7 @@ public final class LensRender {
             throw new IllegalArgumentException(region + " is not within the picture of " + source.size());
         }
         Reach reach = new Reach(radius);
-        Job job = new Job(source, radius, lift, reach, new DiscShape(disc), Plan.of(reach.overall()));
+        Job job = new Job(source, radius, lift, reach, new DiscShape(disc), Plan.of(reach.overall(), source.size()));
         int across = (region.width() + TILE - 1) / TILE;
         int down = (region.height() + TILE - 1) / TILE;
         Picture out = Picture.blank(region.size());
@@ -83,15 +86,16 @@ public final class LensRender {
 
     /**
      * @param steps of radius up to the largest in the whole picture, so that every tile has the same
+     * @param spread how many pixels on either side of a depth edge are mixed
      * @param grid tile corners lie on its multiples; a power of two, at least half the largest radius
      */
-    record Plan(RadiusSteps steps, int grid) {
-        static Plan of(float largest) {
+    record Plan(RadiusSteps steps, int spread, int grid) {
+        static Plan of(float largest, Size size) {
             int grid = 4;
             while (grid < largest / 2) {
                 grid *= 2;
             }
-            return new Plan(new RadiusSteps(largest), grid);
+            return new Plan(new RadiusSteps(largest), size.longSide() > WIDE_EDGES ? 2 : 1, grid);
         }
     }
 }

@@ -3,6 +3,7 @@ package app.yubble.core.lens;
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Region;
+import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /** One tile of {@link LensRender}: its pixels and a margin around them, the layers cut from them, and the result. */
@@ -49,13 +50,13 @@ final class LensTile {
             write(pixels.red, pixels.green, pixels.blue, out, region);
             return;
         }
-        EdgeSplit split = new EdgeSplit(pixels);
+        EdgeSplit split = new EdgeSplit(pixels, plan.spread());
         Sheet front = null;
         if (hasFront) {
-            front = layers(split.pieces, true);
+            front = layers(split.pieces, HiddenFront.of(pixels), true);
             HiddenFill.behindTheFront(pixels);
         }
-        Sheet behind = hasBehind ? layers(split.pieces, false) : null;
+        Sheet behind = hasBehind ? layers(split.pieces, nothing(split.pieces.length), false) : null;
         if (behind != null) {
             underTheBand(behind);
         }
@@ -78,8 +79,8 @@ final class LensTile {
     }
 
     /** What lies behind the band, composed back to front, or in front of it, front to back; null when nothing does. */
-    private @Nullable Sheet layers(Pieces[] pieces, boolean inFront) {
-        LayerCut cut = new LayerCut(pixels, pieces, plan.steps(), inFront, shelf);
+    private @Nullable Sheet layers(Pieces[] pieces, Pieces[] hidden, boolean inFront) {
+        LayerCut cut = new LayerCut(pixels, pieces, hidden, plan.steps(), inFront, shelf);
         Sheet picture = null;
         for (int k = cut.count() - 1; k >= 1; k--) {
             if (cut.isEmpty(k)) {
@@ -113,6 +114,12 @@ final class LensTile {
             picture = picture.doubled(shelf);
         }
         return picture;
+    }
+
+    private static Pieces[] nothing(int bands) {
+        Pieces[] none = new Pieces[bands];
+        Arrays.setAll(none, band -> new Pieces());
+        return none;
     }
 
     private int levelOf(float radius) {
