@@ -11,6 +11,7 @@ export type Delivery = Whole<Schemas['DeliveryView']>
 export type Recipe = Whole<Schemas['RecipeDocument']>
 export type Band = Whole<Schemas['BandPart']>
 export type Settings = Whole<Schemas['SettingsView']>
+export type Character = Whole<Schemas['CharacterView']>
 export type Session = { name: string | null; openAccounts: boolean; demo: boolean }
 export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'state' | 'progress' | 'problem'>
 
@@ -120,6 +121,7 @@ export const api = {
   estimateDepth: (id: string, engine: string, quality: 'draft' | 'best') =>
     json<Shot>(`/api/shots/${id}/depth-estimate`, { method: 'POST', json: { engine, quality } }),
   cancelEstimate: (id: string) => json<Shot>(`/api/shots/${id}/depth-estimate`, { method: 'DELETE' }),
+  characters: () => json<Character[]>('/api/lens/characters'),
   settings: () => json<Settings>('/api/settings'),
   useDepthEngine: (name: string) => json<Settings>('/api/settings/depth-engine', { method: 'PUT', json: { name } }),
   thumbnail: (id: string) => `/api/shots/${id}/thumbnail`,

@@ -26,6 +26,7 @@ import app.yubble.media.recipe.RecipeJson;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalDouble;
@@ -42,6 +43,8 @@ import picocli.CommandLine.Spec;
 @Command(name = "refocus", description = "Refocuses one photo.", mixinStandardHelpOptions = true)
 final class RefocusCommand implements Callable<Integer> {
     private static final double DEFAULT_QUALITY = 0.94;
+    private static final List<String> DISC_KEYS =
+            List.of("blades", "curvature", "turn", "rim", "hollow", "squeeze", "stretch");
 
     @Spec
     private CommandSpec spec;
@@ -94,7 +97,10 @@ final class RefocusCommand implements Callable<Integer> {
     @Option(names = "--strength", description = "free strength, 0 to 100")
     private @Nullable Double strength;
 
-    @Option(names = "--disc", paramLabel = "KEY=VALUE,...", description = "blades, curvature, turn")
+    @Option(
+            names = "--disc",
+            paramLabel = "KEY=VALUE,...",
+            description = "blades, curvature, turn, rim, hollow, squeeze, stretch")
     private @Nullable String disc;
 
     @Option(names = "--glints", description = "0 to 1")
@@ -267,27 +273,32 @@ final class RefocusCommand implements Callable<Integer> {
     }
 
     private static Disc disc(String text) {
-        int blades = 0;
-        double curvature = 0;
-        double turn = 0;
+        Map<String, Double> values = new LinkedHashMap<>();
         for (String pair : text.split(",")) {
             String[] sides = pair.split("=", 2);
-            double value;
+            String key = sides[0].toLowerCase(Locale.ROOT);
+            if (!DISC_KEYS.contains(key)) {
+                throw new WrongUseException(
+                        "--disc: there is no \"" + sides[0] + "\"; there are " + String.join(", ", DISC_KEYS));
+            }
             try {
-                value = Double.parseDouble(sides.length == 2 ? sides[1] : "");
+                values.put(key, Double.parseDouble(sides.length == 2 ? sides[1] : ""));
             } catch (NumberFormatException notANumber) {
                 throw new WrongUseException("--disc: \"" + pair + "\" must be KEY=NUMBER");
             }
-            switch (sides[0].toLowerCase(Locale.ROOT)) {
-                case "blades" -> blades = (int) value;
-                case "curvature" -> curvature = value;
-                case "turn" -> turn = value;
-                default ->
-                    throw new WrongUseException(
-                            "--disc: there is no \"" + sides[0] + "\"; there are blades, curvature and turn");
-            }
         }
-        return Disc.bladed(blades, curvature, turn);
+        double blades = values.getOrDefault("blades", 0.0);
+        if (blades != Math.rint(blades)) {
+            throw new WrongUseException("--disc: blades must be a whole number, found " + blades);
+        }
+        return new Disc(
+                (int) blades,
+                values.getOrDefault("curvature", 0.0),
+                values.getOrDefault("turn", 0.0),
+                values.getOrDefault("rim", 0.0),
+                values.getOrDefault("hollow", 0.0),
+                values.getOrDefault("squeeze", 0.0),
+                values.getOrDefault("stretch", 1.0));
     }
 
     private void finished(String stage) {

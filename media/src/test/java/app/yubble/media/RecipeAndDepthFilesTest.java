@@ -36,7 +36,7 @@ class RecipeAndDepthFilesTest {
                 new SharpBand(0.7, 0.55, 0.02, 0.1),
                 new Aperture(Aperture.Mode.FREE, 1.4, 85, 23.5, 1.75, 62),
                 new Gain(0.5, 1.5),
-                Disc.bladed(7, 0.4, 12),
+                new Disc(7, 0.4, 12, -0.3, 0.2, 0.5, 1.4),
                 new Glints(0.6),
                 0.8);
         assertThat(RecipeJson.read(RecipeJson.write(recipe))).isEqualTo(recipe);

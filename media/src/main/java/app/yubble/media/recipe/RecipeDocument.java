@@ -115,7 +115,34 @@ public record RecipeDocument(
     public record DiscPart(
             @Nullable Integer blades,
             @Nullable Double curvature,
-            @Nullable Double turn) {}
+            @Nullable Double turn,
+            @Nullable Double rim,
+            @Nullable Double hollow,
+            @Nullable Double squeeze,
+            @Nullable Double stretch) {
+        public static DiscPart of(Disc disc) {
+            return new DiscPart(
+                    disc.blades(),
+                    disc.curvature(),
+                    disc.turn(),
+                    disc.rim(),
+                    disc.hollow(),
+                    disc.squeeze(),
+                    disc.stretch());
+        }
+
+        Disc toDisc() {
+            Disc usual = Disc.ROUND;
+            return new Disc(
+                    blades == null ? usual.blades() : blades,
+                    or(curvature, usual.curvature()),
+                    or(turn, usual.turn()),
+                    or(rim, usual.rim()),
+                    or(hollow, usual.hollow()),
+                    or(squeeze, usual.squeeze()),
+                    or(stretch, usual.stretch()));
+        }
+    }
 
     public static RecipeDocument of(Recipe recipe) {
         SharpBand band = recipe.band();
@@ -133,10 +160,7 @@ public record RecipeDocument(
                         aperture.distance(),
                         aperture.strength()),
                 new GainPart(recipe.gain().front(), recipe.gain().behind()),
-                new DiscPart(
-                        recipe.disc().blades(),
-                        recipe.disc().curvature(),
-                        recipe.disc().turn()),
+                DiscPart.of(recipe.disc()),
                 recipe.glints().strength(),
                 recipe.opacity());
     }
@@ -163,12 +187,7 @@ public record RecipeDocument(
                 faults,
                 initial.gain(),
                 () -> gain == null ? Gain.EVEN : new Gain(or(gain.front, 1), or(gain.behind, 1)));
-        Disc shape = part(
-                faults,
-                initial.disc(),
-                () -> disc == null
-                        ? Disc.ROUND
-                        : Disc.bladed(disc.blades == null ? 0 : disc.blades, or(disc.curvature, 0), or(disc.turn, 0)));
+        Disc shape = part(faults, initial.disc(), () -> disc == null ? Disc.ROUND : disc.toDisc());
         Glints lift = part(
                 faults,
                 initial.glints(),

@@ -1,0 +1,22 @@
+package app.yubble.server.editing;
+
+import app.yubble.core.lens.DiscCharacter;
+import app.yubble.media.recipe.RecipeDocument.DiscPart;
+import java.util.Arrays;
+import java.util.List;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What the Lens step offers to start from. */
+@RestController
+class LensController {
+    /** @param about what it looks like, one sentence */
+    record CharacterView(String title, String about, DiscPart disc) {}
+
+    @GetMapping("/api/lens/characters")
+    List<CharacterView> characters() {
+        return Arrays.stream(DiscCharacter.values())
+                .map(each -> new CharacterView(each.title(), each.about(), DiscPart.of(each.disc())))
+                .toList();
+    }
+}
