@@ -39,14 +39,18 @@ export interface Place {
  * server's lens.
  */
 export function brightness(disc: Disc, edge: (angle: number) => number, place: Place, x: number, y: number): number {
-  const distance = Math.hypot(x, y)
-  const rho = distance / edge(Math.atan2(y, x))
-  if (rho > 1 || rho < disc.hollow) return 0
   const off = Math.hypot(place.x, place.y)
-  if (off > 0) {
-    const shift = SQUEEZE * disc.squeeze * Math.min(1, off)
-    if (Math.hypot(x + (shift * place.x) / off, y + (shift * place.y) / off) > 1) return 0
+  const half = (SQUEEZE / 2) * disc.squeeze * Math.min(1, off)
+  const ux = off > 0 ? place.x / off : 0
+  const uy = off > 0 ? place.y / off : 0
+  // What two of the disc have in common, one moved outwards and one inwards by as much.
+  const share = (side: number): number => {
+    const px = x - side * half * ux
+    const py = y - side * half * uy
+    return Math.hypot(px, py) / edge(Math.atan2(py, px))
   }
+  const rho = Math.max(share(1), share(-1))
+  if (rho > 1 || Math.hypot(x, y) < disc.hollow) return 0
   return 1 + disc.rim * RIM_DEPTH * (2 * rho * rho - 1)
 }
 

@@ -68,7 +68,7 @@ describe('the picture of the disc', () => {
     expect(at({ ...EVEN, hollow: 0.5 }, 0.3, 0)).toBe(0)
     const corner = { x: 1, y: 0 }
     expect(at({ ...EVEN, squeeze: 0.8 }, 0.9, 0, corner)).toBe(0)
-    expect(at({ ...EVEN, squeeze: 0.8 }, -0.9, 0, corner)).toBe(1)
+    expect(at({ ...EVEN, squeeze: 0.8 }, 0, 0.7, corner)).toBe(1)
     expect(at({ ...EVEN, squeeze: 0.8 }, 0.9, 0)).toBe(1)
   })
 

@@ -44,8 +44,10 @@ final class LensCard {
             }
         }
         summary(lines);
+        List<LensTimes.Time> times = LensTimes.measured();
         Map<String, Object> all = new LinkedHashMap<>();
         all.put("truth", lines);
+        all.put("times", times);
         Path target = Files.createDirectories(Path.of("target/bench")).resolve("lens.json");
         Files.writeString(
                 target, JsonMapper.shared().writerWithDefaultPrettyPrinter().writeValueAsString(all));

@@ -123,6 +123,11 @@ class YubbleTest {
         assertThat(said.toString()).contains("--focus");
         assertThat(run("refocus", photo.toString(), "-o", out, "--disc", "blades=4"))
                 .isEqualTo(2);
+        assertThat(run("refocus", photo.toString(), "-o", out, "--disc", "hollow=2"))
+                .isEqualTo(2);
+        assertThat(run("refocus", photo.toString(), "-o", out, "--disc", "petals=3"))
+                .isEqualTo(2);
+        assertThat(said.toString()).contains("petals").contains("rim, hollow, squeeze, stretch");
         assertThat(run("refocus", photo.toString(), "-o", out, "--aperture", "zero"))
                 .isEqualTo(2);
         assertThat(said.toString()).contains("--aperture");

@@ -71,7 +71,7 @@ public record Disc(
         return 1 / Math.sqrt(sum / steps);
     }
 
-    /** How far the squeezing circle is off the disc's centre, in radii, at a place {@code reach} from the centre. */
+    /** How far the barrel's opening is off the aperture's, in radii, at {@code reach} half diagonals from the middle. */
     double squeezeAt(double reach) {
         return 0.9 * squeeze * Math.min(1, reach);
     }

@@ -13,7 +13,7 @@ package app.yubble.core.lens;
  * {@value #STRIPE} columns.
  */
 final class DiscBlur {
-    private static final int STRIPE = 8;
+    private static final int STRIPE = 16;
 
     private final Sheet from;
     private final float[][] notNearer;
@@ -160,62 +160,66 @@ final class DiscBlur {
         }
     }
 
-    /** Interpolates between the kernels at the block's four corners; their weights may differ, their reach does not. */
+    /** Interpolates between the kernels at the corners of every stripe; their weights may differ, their reach does not. */
     private void vary(float[][] to) {
-        DiscShape.Kernel[] corners = {
-            kernels.at(x0, y0),
-            kernels.at(x0 + width, y0),
-            kernels.at(x0, y0 + height),
-            kernels.at(x0 + width, y0 + height)
-        };
-        int rings = corners[0].rings().length;
+        int stripes = (width + STRIPE - 1) / STRIPE;
+        DiscShape.Kernel[] top = new DiscShape.Kernel[stripes + 1];
+        DiscShape.Kernel[] bottom = new DiscShape.Kernel[stripes + 1];
+        for (int i = 0; i <= stripes; i++) {
+            top[i] = kernels.at(x0 + i * STRIPE, y0);
+            bottom[i] = kernels.at(x0 + i * STRIPE, y0 + height);
+        }
+        // For every stripe at the block's top and bottom: low end, high end, weight.
+        float[][] above = new float[3][stripes];
+        float[][] below = new float[3][stripes];
         for (int dx = -reach; dx <= reach; dx++) {
             shift(dx);
-            for (int ring = 0; ring < rings; ring++) {
+            for (int ring = 0; ring < top[0].rings().length; ring++) {
+                ends(top, ring, dx + reach, above);
+                ends(bottom, ring, dx + reach, below);
                 for (int y = 0; y < height; y++) {
-                    for (int x = 0; x < width; x += STRIPE) {
-                        addVaried(corners, ring, dx + reach, x, y, to[y]);
-                    }
+                    addVaried(above, below, (y + 0.5f) / height, y, to[y]);
                 }
             }
         }
     }
 
-    private void addVaried(DiscShape.Kernel[] corners, int ring, int column, int x, int y, float[] to) {
-        float right = (x + 0.5f * STRIPE) / width;
-        float down = (y + 0.5f) / height;
-        float low = 0;
-        float high = 0;
-        float weight = 0;
-        for (int i = 0; i < 4; i++) {
-            float share = ((i & 1) == 0 ? 1 - right : right) * (i < 2 ? 1 - down : down);
-            DiscShape.Ring each = corners[i].rings()[ring];
-            low += share * each.from()[column];
-            high += share * each.to()[column];
-            weight += share * each.weight();
+    private static void ends(DiscShape.Kernel[] corners, int ring, int column, float[][] to) {
+        for (int stripe = 0; stripe < to[0].length; stripe++) {
+            DiscShape.Ring left = corners[stripe].rings()[ring];
+            DiscShape.Ring right = corners[stripe + 1].rings()[ring];
+            to[0][stripe] = (left.from()[column] + right.from()[column]) / 2 + 0.5f;
+            to[1][stripe] = (left.to()[column] + right.to()[column]) / 2 + 0.5f;
+            to[2][stripe] = (left.weight() + right.weight()) / 2;
         }
-        if (high <= low) {
-            return;
+    }
+
+    private void addVaried(float[][] above, float[][] below, float down, int y, float[] to) {
+        for (int stripe = 0; stripe < above[0].length; stripe++) {
+            float low = above[0][stripe] + down * (below[0][stripe] - above[0][stripe]);
+            float high = above[1][stripe] + down * (below[1][stripe] - above[1][stripe]);
+            if (high > low) {
+                float weight = above[2][stripe] + down * (below[2][stripe] - above[2][stripe]);
+                int lowRow = (int) Math.floor(low);
+                int highRow = (int) Math.floor(high);
+                float f1 = (low - lowRow) * weight;
+                float t1 = (high - highRow) * weight;
+                int a = y0 + y - top + lowRow;
+                int b = y0 + y - top + highRow;
+                int x = stripe * STRIPE;
+                addEnds(
+                        row(b),
+                        row(b + 1),
+                        row(a),
+                        row(a + 1),
+                        weight - t1,
+                        t1,
+                        weight - f1,
+                        f1,
+                        to,
+                        x,
+                        Math.min(width, x + STRIPE));
+            }
         }
-        low += 0.5f;
-        high += 0.5f;
-        int lowRow = (int) Math.floor(low);
-        int highRow = (int) Math.floor(high);
-        float f1 = (low - lowRow) * weight;
-        float t1 = (high - highRow) * weight;
-        int a = y0 + y - top + lowRow;
-        int b = y0 + y - top + highRow;
-        addEnds(
-                row(b),
-                row(b + 1),
-                row(a),
-                row(a + 1),
-                weight - t1,
-                t1,
-                weight - f1,
-                f1,
-                to,
-                x,
-                Math.min(width, x + STRIPE));
     }
 }

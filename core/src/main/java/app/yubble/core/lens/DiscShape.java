@@ -63,24 +63,22 @@ final class DiscShape {
      * @param radius of the circle of equal area, in pixels
      * @param inFront true for points in front of the focus, which the lens draws turned by half a circle
      * @param px place relative to the picture's centre, 1 = half its diagonal
+     * @param size the radius in the same measure
      */
-    Kernel kernel(double radius, boolean inFront, double px, double py) {
+    Kernel kernel(double radius, boolean inFront, double px, double py, double size) {
         double[] radii = ringRadii();
         double[] weights = ringWeights(radii, inFront);
         int reach = (int) Math.ceil(radius * most + 0.5);
         // A gathering kernel is the point's image mirrored through its centre.
         double sign = inFront ? 1 : -1;
-        double off = Math.hypot(px, py);
-        double shift = disc.squeezeAt(off);
-        double ux = off == 0 ? 0 : px / off;
-        double uy = off == 0 ? 0 : py / off;
         double[] outline = new double[OUTLINE];
         for (int i = 0; i < OUTLINE; i++) {
-            double along = cos[i] * ux + sin[i] * uy;
-            double cut = shift == 0
-                    ? Double.POSITIVE_INFINITY
-                    : -shift * along + Math.sqrt(1 - shift * shift * (1 - along * along));
-            outline[i] = Math.min(edge[i], cut) * sign;
+            double far = edge[i];
+            // The squeeze is that of the place where the light comes from, which lies at the outline itself.
+            for (int step = 0; varies() && step < 3; step++) {
+                far = squeezed(i, far, px + sign * size * far * cos[i], py + sign * size * far * sin[i]);
+            }
+            outline[i] = far * sign;
         }
         Ring[] rings = new Ring[radii.length];
         double total = 0;
@@ -95,6 +93,30 @@ final class DiscShape {
             symmetric &= mirrored(rings[i]);
         }
         return new Kernel(reach, rings, symmetric);
+    }
+
+    /**
+     * How far the squeezed disc reaches in direction {@code i} at a place in the picture: it is what two of the disc have in
+     * common, one moved outwards and one inwards by as much, so that the light stays where it was.
+     *
+     * @param before the last guess of the answer
+     */
+    private double squeezed(int i, double before, double x, double y) {
+        double off = Math.hypot(x, y);
+        double half = disc.squeezeAt(off) / 2;
+        if (half == 0) {
+            return edge[i];
+        }
+        return Math.min(
+                moved(i, before, half * x / off, half * y / off), moved(i, before, -half * x / off, -half * y / off));
+    }
+
+    /** How far a disc whose middle has been moved reaches in direction {@code i} from where its middle was. */
+    private double moved(int i, double before, double dx, double dy) {
+        double angle = Math.atan2(before * sin[i] - dy, before * cos[i] - dx);
+        double own = edge[Math.floorMod((int) Math.round(angle * OUTLINE / (2 * Math.PI)), OUTLINE)];
+        double along = dx * cos[i] + dy * sin[i];
+        return along + Math.sqrt(Math.max(0, own * own - (dx * dx + dy * dy - along * along)));
     }
 
     private double[] ringRadii() {

@@ -1,5 +1,8 @@
 package app.yubble.core.lens;
 
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+
 /** The kernel of one layer everywhere in a tile: one for all, or one for each place when the disc is squeezed. */
 final class KernelField {
     private final DiscShape shape;
@@ -8,6 +11,8 @@ final class KernelField {
     private final Frame frame;
     private final int level;
     private final DiscShape.Kernel middle;
+    /** Four blocks meet at a corner, and every block asks. */
+    private final Map<Long, DiscShape.Kernel> corners = new ConcurrentHashMap<>();
 
     /**
      * Where a tile lies in the picture.
@@ -24,7 +29,7 @@ final class KernelField {
         this.inFront = inFront;
         this.frame = frame;
         this.level = level;
-        middle = shape.kernel(this.radius, inFront, 0, 0);
+        middle = shape.kernel(this.radius, inFront, 0, 0, 0);
     }
 
     int reach() {
@@ -42,9 +47,13 @@ final class KernelField {
 
     /** The kernel around the corner of a cell. */
     DiscShape.Kernel at(int cellX, int cellY) {
+        return corners.computeIfAbsent((long) cellX << 32 | cellY, place -> made(cellX, cellY));
+    }
+
+    private DiscShape.Kernel made(int cellX, int cellY) {
         double half = Math.hypot(frame.width, frame.height) / 2;
         double x = frame.originX + (double) (cellX << level) - frame.width / 2.0;
         double y = frame.originY + (double) (cellY << level) - frame.height / 2.0;
-        return shape.kernel(radius, inFront, x / half, y / half);
+        return shape.kernel(radius, inFront, x / half, y / half, radius * (1 << level) / half);
     }
 }

@@ -110,6 +110,28 @@ final class LayerSheet {
         }
     }
 
+    /**
+     * Adds light of a full-size pixel to the cells around it by how near they are, so that the disc of a lamp stands where
+     * the lamp is and not where its cell is. Cells of other rows of blocks are left out: they may be another thread's.
+     */
+    void addLight(int x, int y, float r, float g, float b) {
+        float cx = (x + 0.5f) / (1 << level) - 0.5f;
+        float cy = (y + 0.5f) / (1 << level) - 0.5f;
+        int x0 = (int) Math.floor(cx);
+        int y0 = (int) Math.floor(cy);
+        int first = (y >> level) / blockHeight * blockHeight;
+        int last = Math.min(sheet.height, first + blockHeight) - 1;
+        for (int q = 0; q < 4; q++) {
+            int px = Math.max(0, Math.min(sheet.width - 1, x0 + (q & 1)));
+            int py = Math.max(first, Math.min(last, y0 + (q >> 1)));
+            float share = ((q & 1) == 0 ? 1 - (cx - x0) : cx - x0) * (q < 2 ? 1 - (cy - y0) : cy - y0);
+            sheet.rows[0][py][px] += share * r;
+            sheet.rows[1][py][px] += share * g;
+            sheet.rows[2][py][px] += share * b;
+            marks[py / MARK_HEIGHT][px / MARK_WIDTH] = true;
+        }
+    }
+
     /** Blurs what has been added, divides it by what is not nearer, and lays it into {@code picture}. */
     void layInto(Sheet picture, boolean over, KernelField kernels, float[][] notNearer) {
         int reach = kernels.reach();

@@ -80,7 +80,7 @@ class DiscBlurTest {
     @ParameterizedTest
     @CsvSource({"-1", "-0.5", "0.5", "1"})
     void aRimMovesLightAndKeepsItsSum(double rim) {
-        DiscShape.Kernel kernel = new DiscShape(new Disc(0, 0, 0, rim, 0, 0, 1)).kernel(20, false, 0, 0);
+        DiscShape.Kernel kernel = new DiscShape(new Disc(0, 0, 0, rim, 0, 0, 1)).kernel(20, false, 0, 0, 0);
         double sum = 0;
         for (DiscShape.Ring ring : kernel.rings()) {
             for (int i = 0; i < ring.from().length; i++) {

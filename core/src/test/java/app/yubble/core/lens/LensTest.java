@@ -14,6 +14,7 @@ import app.yubble.core.raster.Size;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class LensTest {
@@ -42,7 +43,7 @@ class LensTest {
     @ValueSource(ints = {0, 5, 6, 7, 9, 11})
     void everyDiscHasTheAreaOfItsCircle(int blades) {
         DiscShape shape = new DiscShape(Disc.bladed(blades, blades == 0 ? 0 : 0.3, 20));
-        DiscShape.Ring ring = shape.kernel(40, false, 0, 0).rings()[0];
+        DiscShape.Ring ring = shape.kernel(40, false, 0, 0, 0).rings()[0];
         double area = 0;
         for (int i = 0; i < ring.from().length; i++) {
             area += ring.to()[i] - ring.from()[i];
@@ -203,5 +204,84 @@ class LensTest {
                             throw new CancellationException();
                         }))
                 .isInstanceOf(CancellationException.class);
+    }
+
+    @ParameterizedTest
+    @EnumSource(DiscCharacter.class)
+    void aPointOfLightIsTheDiscOfItsCharacter(DiscCharacter character) {
+        int side = 1000;
+        float radius = 40;
+        Disc whole = character.disc();
+        // In the middle of the picture next to nothing is squeezed; a rim that fades has no outline to measure.
+        Disc disc = new Disc(
+                whole.blades(), whole.curvature(), whole.turn(), 0, whole.hollow(), whole.squeeze(), whole.stretch());
+        Picture source = Pictures.grey(side, side, (x, y) -> x == 500 && y == 500 ? 1000 : 0);
+        Plane out = LensRender.render(source, Plane.filled(source.size(), radius), disc, Glints.NONE, Progress.NONE)
+                .red();
+        double share = 1 - disc.hollow() * disc.hollow();
+        double level = 1000 / (Math.PI * radius * radius * share);
+        int inside = 0;
+        for (float sample : out.samples()) {
+            inside += sample > level / 2 ? 1 : 0;
+        }
+        // Where a squeeze changes over the disc itself, its light is kept to some hundredths.
+        assertThat(Pictures.sum(out)).isCloseTo(1000, within(disc.squeeze() == 0 ? 1.0 : 25.0));
+        assertThat(inside / (Math.PI * radius * radius * share))
+                .isCloseTo(1, within(disc.squeeze() < 0.5 ? 0.03 : 0.06));
+        for (int degrees = 0; degrees < 360; degrees += 10) {
+            double cos = Math.cos(Math.toRadians(degrees));
+            double sin = Math.sin(Math.toRadians(degrees));
+            double edge = radius * disc.edge(Math.toRadians(degrees));
+            assertThat((double) out.nearestTo(500.5 + cos * (edge - 5), 500.5 + sin * (edge - 5)))
+                    .as("within at %d degrees", degrees)
+                    .isGreaterThan(level * 0.5);
+            assertThat((double) out.nearestTo(500.5 + cos * (edge + 5), 500.5 + sin * (edge + 5)))
+                    .as("outside at %d degrees", degrees)
+                    .isLessThan(level * 0.5);
+        }
+    }
+
+    @Test
+    void theDiscIsNarrowedTowardsTheCornersAndKeepsItsPlaceAndLight() {
+        int side = 1000;
+        Disc squeezed = new Disc(0, 0, 0, 0, 0, 1, 1);
+        Picture source = Pictures.grey(side, side, (x, y) -> (x == 500 || x == 900) && y == 500 ? 1000 : 0);
+        Plane out = LensRender.render(source, Plane.filled(source.size(), 30), squeezed, Glints.NONE, Progress.NONE)
+                .red();
+        float level = (float) (1000 / (Math.PI * 900));
+        assertThat(out.at(500 + 25, 500)).isGreaterThan(level * 0.7f);
+        assertThat(out.at(500, 500 + 25)).isGreaterThan(level * 0.7f);
+        // 400 of 707 pixels out the two circles are 0.51 radii apart: 22 px are left outwards and 29 px sideways.
+        assertThat(out.at(900, 500 + 22)).isGreaterThan(level * 0.7f);
+        assertThat(out.at(900 + 31, 500)).isLessThan(level * 0.4f);
+        assertThat(out.at(900 - 31, 500)).isLessThan(level * 0.4f);
+        assertThat(Pictures.sum(out)).isCloseTo(2000, within(40.0));
+    }
+
+    @Test
+    void grassBehindAFenceIsSeenThroughTheFenceWhenBothAreInFront() {
+        // Grey grass at radius 4 before a sharp white wall; a black bar, 12 px wide, at radius 24 before the grass.
+        Picture source = Pictures.grey(400, 300, (x, y) -> Math.abs(x - 200) < 6 ? 0 : y < 100 ? 1 : 0.3);
+        Plane radius = Pictures.plane(400, 300, (x, y) -> Math.abs(x - 200) < 6 ? -24 : y < 100 ? 0 : -4);
+        Plane out = render(source, radius).red();
+        // The bar covers about 11 * 2 * 24 / (pi * 576), a third, at its middle; the rest is grass and none of the
+        // wall.
+        assertThat(out.at(200, 240)).isBetween(0.3f * 0.6f, 0.3f * 0.78f);
+        assertThat(out.at(200 + 20, 240)).isLessThan(0.302f);
+    }
+
+    @Test
+    void mixedPixelsOfASubjectsEdgeTakeNoBackgroundWithThem() {
+        // A dark disc before a white wall, its border pixels half and half as a camera draws them.
+        Picture source = Pictures.grey(300, 200, (x, y) -> {
+            double inside = Math.max(0, Math.min(1, 50 - Math.hypot(x - 150, y - 100) + 0.5));
+            return 1 - 0.9 * inside;
+        });
+        Plane radius = Pictures.plane(300, 200, (x, y) -> Math.hypot(x - 150, y - 100) < 50 ? 0 : 25);
+        Plane out = render(source, radius).red();
+        for (int x = 150; x < 300; x++) {
+            float was = source.red().at(x, 100);
+            assertThat(out.at(x, 100)).as("at %d", x).isCloseTo(was, within(0.012f));
+        }
     }
 }
