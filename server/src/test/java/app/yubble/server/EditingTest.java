@@ -264,4 +264,26 @@ class EditingTest extends ServerTest {
                 .isEqualTo(204);
         assertThat(browser.send("DELETE", "/api/versions/" + id, "").status()).isEqualTo(409);
     }
+
+    @Test
+    void everyCharacterOfTheDiscCanBeChosenAndIsKept() {
+        assertThat(browser().get("/api/lens/characters").status()).isEqualTo(401);
+        JsonNode characters = browser.get("/api/lens/characters").json();
+        assertThat(characters.size()).isGreaterThanOrEqualTo(8);
+        for (JsonNode character : characters) {
+            JsonNode before = version();
+            ObjectNode recipe = (ObjectNode) before.get("recipe").deepCopy();
+            recipe.set("disc", character.get("disc"));
+            String title = character.get("title").asString();
+            assertThat(put(before, title, recipe).json().get("recipe").get("disc"))
+                    .as(title)
+                    .isEqualTo(character.get("disc"));
+        }
+        JsonNode last = version();
+        ObjectNode wrong = (ObjectNode) last.get("recipe").deepCopy();
+        ((ObjectNode) wrong.get("disc")).put("hollow", 3);
+        Browser.Answer refused = put(last, "Hollow", wrong);
+        assertThat(refused.status()).isEqualTo(422);
+        assertThat(refused.text()).contains("hollow");
+    }
 }

@@ -1,5 +1,7 @@
 package app.yubble.core.lens;
 
+import java.util.Arrays;
+
 /**
  * The shape of an out-of-focus point.
  *
@@ -47,9 +49,21 @@ public record Disc(
      * of the unit circle, before the corner squeeze: blades and stretch change the shape, not the amount of light.
      */
     public double edge(double angle) {
+        return edge(angle, areaScale());
+    }
+
+    /** {@link #edge} in {@code count} directions, from 0 on. */
+    double[] outline(int count) {
+        double scale = areaScale();
+        double[] edges = new double[count];
+        Arrays.setAll(edges, i -> edge(2 * Math.PI * i / count, scale));
+        return edges;
+    }
+
+    private double edge(double angle, double scale) {
         double wide = Math.cos(angle) * Math.sqrt(stretch);
         double high = Math.sin(angle) / Math.sqrt(stretch);
-        double before = blades == 0 ? 1 : bladeEdge(Math.atan2(high, wide)) * areaScale();
+        double before = blades == 0 ? 1 : bladeEdge(Math.atan2(high, wide)) * scale;
         return before / Math.hypot(wide, high);
     }
 
@@ -62,6 +76,9 @@ public record Disc(
     }
 
     private double areaScale() {
+        if (blades == 0) {
+            return 1;
+        }
         int steps = 720;
         double sum = 0;
         for (int i = 0; i < steps; i++) {

@@ -15,24 +15,20 @@ final class DiscShape {
     private static final double RIM_DEPTH = 0.9;
 
     private final Disc disc;
-    private final double[] edge = new double[OUTLINE];
+    private final double[] edge;
     private final double[] cos = new double[OUTLINE];
     private final double[] sin = new double[OUTLINE];
     private final double most;
 
     DiscShape(Disc disc) {
         this.disc = disc;
-        double farthest = 0;
-        Disc even = Disc.bladed(disc.blades(), disc.curvature(), disc.turn());
-        double scale = even.edge(0);
+        edge = disc.outline(OUTLINE);
         for (int i = 0; i < OUTLINE; i++) {
             double angle = 2 * Math.PI * i / OUTLINE;
             cos[i] = Math.cos(angle);
             sin[i] = Math.sin(angle);
-            edge[i] = disc.blades() == 0 && disc.stretch() == 1 ? scale : disc.edge(angle);
-            farthest = Math.max(farthest, edge[i]);
         }
-        most = farthest;
+        most = Arrays.stream(edge).max().orElse(1);
     }
 
     /** Farthest point of the outline from the centre, for a radius of 1. */
