@@ -65,7 +65,7 @@ export function reality(recipe: Recipe, width: number, height: number): Reality 
   if (share === 0) return { line: 'No blur at all: a pinhole', warning: '' }
   const own = fNumberAt(recipe, share, focalLength)
   const uneven = recipe.gain.front !== recipe.gain.behind
-  const sides = uneven ? 'No lens blurs the two sides by different measures.' : ''
+  const sides = uneven ? 'No lens blurs its two sides unevenly.' : ''
   if (own >= fastest(focalLength, sensorWidth) * 0.99) {
     return { line: `Like ${numberText(focalLength)} mm f/${numberText(own)} at ${metresText(distance)} m`, warning: sides }
   }
@@ -76,12 +76,12 @@ export function reality(recipe: Recipe, width: number, height: number): Reality 
       const away = metresText((distance * usual) / focalLength)
       return {
         line: `Like ${numberText(usual)} mm f/${numberText(wanted)} from ${away} m`,
-        warning: sides || `No ${numberText(focalLength)} mm lens opens to f/${own.toFixed(2)}; this one shows a narrower background.`,
+        warning: sides || `No ${numberText(focalLength)} mm lens opens to f/${own.toFixed(2)}.`,
       }
     }
   }
   return {
     line: `Would take ${numberText(focalLength)} mm f/${own.toFixed(2)} at ${metresText(distance)} m`,
-    warning: 'No lens is made that blurs this much at this framing.',
+    warning: 'No lens blurs this much at this framing.',
   }
 }

@@ -192,6 +192,36 @@ class PhotoTest {
         assertThat(contrast(result.picture().red(), 200)).as("background").isLessThan(0.12);
     }
 
+    @Test
+    void aCharacterSetsTheWholeDiscAndTheRealityLineSaysWhatLensItWouldTake() throws IOException {
+        bringIn(stripedPhoto());
+        openFirst();
+        page.locator("[data-test=step-lens]").click();
+        Locator reality = page.locator("[data-test=reality]");
+        PlaywrightAssertions.assertThat(reality).hasText("Like 50 mm f/2.0 at 2.5 m");
+        page.getByLabel("Character").selectOption("Mirror");
+        PlaywrightAssertions.assertThat(page.getByLabel("Hollow")).hasValue("0.5");
+        finalPreview();
+        // A slider moved by hand makes it an own disc; undo gives the character back, also after a reload.
+        page.getByLabel("Hollow").press("Home");
+        PlaywrightAssertions.assertThat(page.getByLabel("Character")).hasValue("");
+        page.locator("[data-test=undo]").click();
+        PlaywrightAssertions.assertThat(page.getByLabel("Character")).hasValue("Mirror");
+        page.waitForTimeout(800);
+        page.reload();
+        finalPreview();
+        page.locator("[data-test=step-lens]").click();
+        PlaywrightAssertions.assertThat(page.getByLabel("Character")).hasValue("Mirror");
+        // Wider open than any lens of this focal length.
+        page.getByRole(com.microsoft.playwright.options.AriaRole.SLIDER)
+                .and(page.getByLabel("aperture"))
+                .press("Home");
+        PlaywrightAssertions.assertThat(reality).containsText("No 50 mm lens opens to f/0.70.");
+        BoundingBox text = reality.boundingBox();
+        double needed = ((Number) reality.evaluate("line => line.scrollHeight")).doubleValue();
+        assertThat(needed).as("nothing of the line is cut").isLessThanOrEqualTo(text.height + 1);
+    }
+
     private void clickPicture(double x, double y) {
         BoundingBox box = page.locator("[data-test=stage]").boundingBox();
         double scale = Math.min((box.width - 24) / 1500, (box.height - 24) / 1000);

@@ -1,6 +1,7 @@
 package app.yubble.core.lens;
 
 import app.yubble.core.raster.Bands;
+import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -76,7 +77,7 @@ final class HiddenFront {
         int w = width;
         int h = height;
         int level = 0;
-        java.util.Arrays.fill(limits, -Float.MAX_VALUE);
+        Arrays.fill(limits, -Float.MAX_VALUE);
         for (; w > 1 && h > 1; level++) {
             for (int cy = 0; cy < height; cy++) {
                 for (int cx = 0; cx < width; cx++) {
@@ -109,7 +110,7 @@ final class HiddenFront {
     private static float[] halved(float[] values, int w, int h) {
         int halfWidth = (w + 1) / 2;
         float[] out = new float[halfWidth * ((h + 1) / 2)];
-        java.util.Arrays.fill(out, -LensRender.MOST_RADIUS);
+        Arrays.fill(out, -LensRender.MOST_RADIUS);
         for (int y = 0; y < h; y++) {
             for (int x = 0; x < w; x++) {
                 int to = y / 2 * halfWidth + x / 2;

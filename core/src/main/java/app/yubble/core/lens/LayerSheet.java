@@ -209,7 +209,7 @@ final class LayerSheet {
         float[] scale = new float[width];
         scaleRow(blurred[SHOWN][row], scale);
         for (int c = 0; c <= Sheet.COVERAGE; c++) {
-            multiplyRow(blurred[c][row], scale);
+            Sheet.multiplyRow(blurred[c][row], scale);
         }
         float[] before = new float[width];
         float[] alpha = over ? blurred[Sheet.COVERAGE][row] : new float[width];
@@ -219,7 +219,7 @@ final class LayerSheet {
         for (int c = 0; c <= Sheet.COVERAGE; c++) {
             System.arraycopy(picture.rows[c][y], x0, before, 0, width);
             if (over) {
-                overRow(blurred[c][row], alpha, before);
+                Sheet.overRow(blurred[c][row], alpha, before);
             } else {
                 underRow(blurred[c][row], alpha, before);
             }
@@ -230,18 +230,6 @@ final class LayerSheet {
     private static void scaleRow(float[] shown, float[] scale) {
         for (int i = 0; i < scale.length; i++) {
             scale[i] = Math.min(1f, shown[i] * (1 / LEAST_SHOWN)) / Math.max(1e-5f, shown[i]);
-        }
-    }
-
-    private static void multiplyRow(float[] row, float[] factor) {
-        for (int i = 0; i < row.length; i++) {
-            row[i] *= factor[i];
-        }
-    }
-
-    private static void overRow(float[] up, float[] alpha, float[] below) {
-        for (int i = 0; i < below.length; i++) {
-            below[i] = up[i] + Math.max(0f, 1f - alpha[i]) * below[i];
         }
     }
 

@@ -183,16 +183,10 @@ final class LensTile {
         Bands.ofRows(pixels.inHeight, (from, to) -> {
             for (int y = from; y < to; y++) {
                 float[] alpha = front.rows[Sheet.COVERAGE][y];
-                overRow(front.rows[0][y], alpha, pixels.red[y]);
-                overRow(front.rows[1][y], alpha, pixels.green[y]);
-                overRow(front.rows[2][y], alpha, pixels.blue[y]);
+                Sheet.overRow(front.rows[0][y], alpha, pixels.red[y]);
+                Sheet.overRow(front.rows[1][y], alpha, pixels.green[y]);
+                Sheet.overRow(front.rows[2][y], alpha, pixels.blue[y]);
             }
         });
-    }
-
-    private static void overRow(float[] up, float[] alpha, float[] below) {
-        for (int i = 0; i < below.length; i++) {
-            below[i] = up[i] + Math.max(0f, 1f - alpha[i]) * below[i];
-        }
     }
 }

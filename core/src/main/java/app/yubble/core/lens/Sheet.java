@@ -72,4 +72,18 @@ final class Sheet {
         }
         to[2 * mixed.length - 1] = before;
     }
+
+    /** Lays {@code up}, premultiplied by {@code alpha}, over {@code below}. In place. */
+    static void overRow(float[] up, float[] alpha, float[] below) {
+        for (int i = 0; i < below.length; i++) {
+            below[i] = up[i] + Math.max(0f, 1f - alpha[i]) * below[i];
+        }
+    }
+
+    /** In place. */
+    static void multiplyRow(float[] row, float[] factor) {
+        for (int i = 0; i < row.length; i++) {
+            row[i] *= factor[i];
+        }
+    }
 }

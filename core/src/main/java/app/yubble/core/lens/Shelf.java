@@ -13,17 +13,17 @@ import org.jspecify.annotations.Nullable;
 /**
  * Planes of numbers for one tile at a time, kept for the next tile or the next preview.
  *
- * <p>Measured: of the time of a preview a quarter went into getting and clearing 60 MB of fresh memory, on one core. Only
- * shelves of preview size outlive a rendering, and only while memory is plentiful.
+ * <p>Measured: of the time of a preview a quarter went into getting and clearing 60 MB of fresh memory, on one core. A shelf
+ * outlives its rendering only while memory is plentiful.
  */
 final class Shelf implements AutoCloseable {
     private static final ConcurrentLinkedQueue<SoftReference<Shelf>> IDLE = new ConcurrentLinkedQueue<>();
     private static final int MOST_IDLE = 2;
-    private static final long MOST_KEPT_PIXELS = 2_500_000;
+    /** About a preview's worth, 160 MB: more is given up, and so are large tiles, which differ in size. */
+    private static final long MOST_KEPT = 40_000_000;
 
     private final Map<Long, List<float[][]>> free = new HashMap<>();
     private final List<float[][]> lent = new ArrayList<>();
-    private long largest;
 
     private Shelf() {}
 
@@ -39,7 +39,6 @@ final class Shelf implements AutoCloseable {
 
     /** By row; what the numbers are is not defined. */
     float[][] rows(int width, int height) {
-        largest = Math.max(largest, (long) width * height);
         List<float[][]> fitting = free.get(key(width, height));
         float[][] rows =
                 fitting == null || fitting.isEmpty() ? new float[height][width] : fitting.remove(fitting.size() - 1);
@@ -69,24 +68,26 @@ final class Shelf implements AutoCloseable {
                 .add(rows);
     }
 
-    /** Takes everything back that was lent; large tiles differ in size, so theirs are given up. */
+    /** Takes everything back that was lent. */
     void takeBack() {
-        if (largest > MOST_KEPT_PIXELS) {
-            free.clear();
-        } else {
-            for (float[][] rows : lent) {
-                free.computeIfAbsent(key(rows[0].length, rows.length), size -> new ArrayList<>())
-                        .add(rows);
-            }
+        while (!lent.isEmpty()) {
+            takeBack(lent.get(lent.size() - 1));
         }
-        lent.clear();
+        long held = 0;
+        for (Map.Entry<Long, List<float[][]>> each : free.entrySet()) {
+            held += (each.getKey() >> 32)
+                    * (each.getKey() & 0xffffffffL)
+                    * each.getValue().size();
+        }
+        if (held > MOST_KEPT) {
+            free.clear();
+        }
     }
 
-    // Sizes change when the window is dragged: a shelf with too many of them starts anew.
     @Override
     public void close() {
         takeBack();
-        if (largest <= MOST_KEPT_PIXELS && free.size() <= 24 && IDLE.size() < MOST_IDLE) {
+        if (IDLE.size() < MOST_IDLE) {
             IDLE.add(new SoftReference<>(this));
         }
     }

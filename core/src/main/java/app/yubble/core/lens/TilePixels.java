@@ -51,9 +51,9 @@ final class TilePixels {
                 System.arraycopy(lift.samples(), row, factor, 0, inWidth);
                 clamp(radius[y]);
                 Glints.factors(factor, radius[y]);
-                multiply(red[y], factor);
-                multiply(green[y], factor);
-                multiply(blue[y], factor);
+                Sheet.multiplyRow(red[y], factor);
+                Sheet.multiplyRow(green[y], factor);
+                Sheet.multiplyRow(blue[y], factor);
             }
         });
     }
@@ -61,12 +61,6 @@ final class TilePixels {
     private static void clamp(float[] radius) {
         for (int i = 0; i < radius.length; i++) {
             radius[i] = Math.max(-LensRender.MOST_RADIUS, Math.min(LensRender.MOST_RADIUS, radius[i]));
-        }
-    }
-
-    private static void multiply(float[] row, float[] factor) {
-        for (int i = 0; i < row.length; i++) {
-            row[i] *= factor[i];
         }
     }
 }

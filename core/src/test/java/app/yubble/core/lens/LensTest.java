@@ -14,6 +14,7 @@ import app.yubble.core.raster.Size;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -283,5 +284,73 @@ class LensTest {
             float was = source.red().at(x, 100);
             assertThat(out.at(x, 100)).as("at %d", x).isCloseTo(was, within(0.012f));
         }
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1,5000,9", "5000,1,-9", "3,2,40", "33,65,3", "64,31,-120"})
+    void narrowPicturesStayWhatTheyAreWhenTheyAreConstant(int width, int height, float radius) {
+        Picture source = Pictures.grey(width, height, (x, y) -> 0.7);
+        Plane out = render(source, Plane.filled(source.size(), radius)).red();
+        assertThat(Pictures.distance(out, source.red())).isLessThan(2e-3);
+    }
+
+    @Test
+    void highlightsOfAHundredTimesWhiteLeaveNoTraceInTheDarkBesideThem() {
+        Picture source = Pictures.grey(900, 700, (x, y) -> x < 300 && y < 600 ? 100 : 0.01);
+        Plane out = render(source, Plane.filled(source.size(), 20)).red();
+        for (int y = 0; y < 700; y += 7) {
+            assertThat(out.at(420, y)).as("beside, at %d", y).isCloseTo(0.01f, within(2e-4f));
+        }
+        assertThat(out.at(150, 660)).as("below").isCloseTo(0.01f, within(1e-3f));
+    }
+
+    @Test
+    void aFloorThatRisesThroughTheBandShowsNoSteps() {
+        // A ramp of light on a floor whose radius goes from 40 behind to 40 in front: the light must stay a ramp.
+        Picture source = Pictures.grey(500, 400, (x, y) -> 0.2 + x / 1000.0);
+        Plane out =
+                render(source, Pictures.plane(500, 400, (x, y) -> 40 - y * 0.2)).red();
+        for (int y = 60; y < 340; y++) {
+            assertThat(out.at(250, y)).as("at %d", y).isCloseTo(0.45f, within(0.004f));
+            assertThat(Math.abs(out.at(250, y) - out.at(250, y + 1))).isLessThan(0.002f);
+        }
+    }
+
+    @Test
+    void anAntialiasedDepthMapIsAsGoodAsAHardOne() {
+        Picture source = Pictures.grey(300, 200, (x, y) -> x < 150 ? 0.05 : 0.9);
+        Plane hard = Pictures.plane(300, 200, (x, y) -> x < 150 ? 0 : 24);
+        Plane soft = Pictures.plane(300, 200, (x, y) -> 24 * Math.max(0, Math.min(1, (x - 147.5) / 4.0)));
+        Plane withHard = render(source, hard).red();
+        Plane withSoft = render(source, soft).red();
+        for (int x = 0; x < 300; x++) {
+            if (Math.abs(x - 149.5) > 3) {
+                assertThat(withSoft.at(x, 100)).as("at %d", x).isCloseTo(withHard.at(x, 100), within(0.03f));
+            }
+        }
+    }
+
+    @Test
+    void aWireThinnerThanItsBlurKeepsItsDarknessBehindTheBand() {
+        // A black wire, 2 px wide, at radius 6 before a white sky at radius 12: what it takes away is spread, not lost.
+        Picture source = Pictures.grey(300, 200, (x, y) -> Math.abs(x - 149.5) < 1 ? 0 : 1);
+        Plane radius = Pictures.plane(300, 200, (x, y) -> Math.abs(x - 149.5) < 1 ? 6 : 12);
+        Plane out = render(source, radius).red();
+        double missing = 0;
+        for (int x = 100; x < 200; x++) {
+            missing += 1 - out.at(x, 100);
+        }
+        assertThat(missing).isCloseTo(2, within(0.1));
+    }
+
+    @Test
+    void aRegionOfALargePictureIsThePartOfTheWholeAcrossTiles() {
+        Picture source = Pictures.noise(1900, 300, 9);
+        Plane radius = Pictures.plane(1900, 300, (x, y) -> (x - 900) / 40.0);
+        Picture whole = render(source, radius);
+        Region region = new Region(1400, 20, 300, 200);
+        Picture part = LensRender.render(source, radius, Disc.ROUND, Glints.NONE.lift(source), region, Progress.NONE);
+        assertThat(Pictures.distance(part.red(), Resample.crop(whole.red(), region)))
+                .isLessThan(2e-3);
     }
 }

@@ -8,6 +8,7 @@ import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthTrim;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
+import app.yubble.core.lens.DiscCharacter;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -19,6 +20,8 @@ import app.yubble.core.recipe.Recipe;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 
 class RefocusTest {
     /** A bright textured wall behind a darker textured disc. */
@@ -69,12 +72,22 @@ class RefocusTest {
             .withDepth(DepthChoice.of(DepthChoice.Source.FILE))
             .withBand(SharpBand.around(0.8, 0.1, 0.02));
 
-    @Test
-    void previewAndDeliveryLookAlike() {
+    private void assertPreviewIsLikeDelivery(Recipe wanted) {
         Size small = new Size(600, 400);
-        Picture preview = line.render(scene, recipe, small, Progress.NONE);
-        Picture delivery = Resample.toSize(line.render(scene, recipe, scene.size(), Progress.NONE), small);
+        Picture preview = line.render(scene, wanted, small, Progress.NONE);
+        Picture delivery = Resample.toSize(line.render(scene, wanted, scene.size(), Progress.NONE), small);
         assertThat(Pictures.psnr(preview, delivery)).isGreaterThan(38);
+    }
+
+    @ParameterizedTest
+    @EnumSource(DiscCharacter.class)
+    void previewAndDeliveryLookAlikeWithEveryDisc(DiscCharacter character) {
+        assertPreviewIsLikeDelivery(recipe.withDisc(character.disc()));
+    }
+
+    @Test
+    void previewAndDeliveryLookAlikeWhenTheSubjectIsBlurredInFront() {
+        assertPreviewIsLikeDelivery(recipe.withBand(SharpBand.around(0.2, 0.1, 0.02)));
     }
 
     @Test
