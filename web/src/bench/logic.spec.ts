@@ -208,4 +208,25 @@ describe('saving', () => {
     expect(states).toContain('refused')
     expect(sent).toEqual(['good'])
   })
+
+  it('says when the step taken just now has been sent, so that undo can take it back', async () => {
+    const sent: string[] = []
+    const { saving } = bench(async (pending, lock) => {
+      await moment(5)
+      if (pending.step === 'late') throw new Problem(409, 'changed in another tab')
+      sent.push(pending.step)
+      return { lock: lock + 1 } as Version
+    })
+    saving.begin({ lock: 0 } as Version)
+    expect(await saving.whenSent()).toBe(true)
+    saving.push(edit('one'))
+    saving.push(edit('two'))
+    expect(await saving.whenSent()).toBe(true)
+    expect(sent).toEqual(['one', 'two'])
+    expect(saving.lock()).toBe(2)
+    saving.push(edit('late'))
+    expect(await saving.whenSent()).toBe(false)
+    saving.push(edit('after the conflict'))
+    expect(await saving.whenSent()).toBe(false)
+  })
 })

@@ -24,6 +24,13 @@ export function useSaving(options: SavingOptions) {
   let busy = false
   let halted = false
   let timer: ReturnType<typeof setTimeout> | undefined
+  let listeners: ((sent: boolean) => void)[] = []
+
+  function tell(sent: boolean): void {
+    const told = listeners
+    listeners = []
+    told.forEach((listener) => listener(sent))
+  }
 
   function keep(): void {
     options.storage.save(queue)
@@ -43,8 +50,10 @@ export function useSaving(options: SavingOptions) {
       if (queue.length === 0) options.state('saved', '')
     } catch (fault) {
       handle(fault as Problem)
+      tell(false)
     } finally {
       busy = false
+      if (queue.length === 0) tell(true)
       if (timer === undefined) void run()
     }
   }
@@ -81,7 +90,11 @@ export function useSaving(options: SavingOptions) {
     },
     /** The newest recipe that is not on the server yet. */
     newest: (): Recipe | undefined => queue.at(-1)?.recipe,
-    waiting: (): number => queue.length,
+    /** Settles when nothing is left to send, with false when something could not be sent for now. */
+    whenSent: (): Promise<boolean> => {
+      if (queue.length === 0 || halted) return Promise.resolve(queue.length === 0)
+      return new Promise((resolve) => listeners.push(resolve))
+    },
     lock: (): number => lock,
     /** Gives up what is not sent. */
     discard(): void {
@@ -90,6 +103,7 @@ export function useSaving(options: SavingOptions) {
     },
     stop(): void {
       halted = true
+      tell(false)
       clearTimeout(timer)
     },
   }

@@ -250,12 +250,16 @@ export const useBench = defineStore('bench', () => {
     }
   }
 
-  async function goTo(target: number): Promise<void> {
+  /** A step taken just now is sent first, so that undo takes back that one. */
+  async function goTo(target: () => number): Promise<void> {
+    const sending = saving
+    if (!sending || !(await sending.whenSent())) return
     const current = version.value
-    if (!current || !saving || saving.waiting() > 0) return
+    const position = target()
+    if (!current || sending !== saving || !Number.isFinite(position)) return
     try {
-      const moved = await api.goTo(current.id, saving.lock(), target)
-      saving.begin(moved)
+      const moved = await api.goTo(current.id, sending.lock(), position)
+      sending.begin(moved)
       moving = false
       take(moved, true)
       loop?.request(moved.recipe, false)
@@ -268,8 +272,8 @@ export const useBench = defineStore('bench', () => {
     }
   }
 
-  const undo = (): Promise<void> => goTo(Math.max(...before()))
-  const redo = (): Promise<void> => goTo(Math.min(...after()))
+  const undo = (): Promise<void> => goTo(() => Math.max(...before()))
+  const redo = (): Promise<void> => goTo(() => Math.min(...after()))
 
   function before(): number[] {
     return version.value?.history.map((each) => each.position).filter((each) => each < position()) ?? []
