@@ -13,7 +13,7 @@ export type Band = Whole<Schemas['BandPart']>
 export type Settings = Whole<Schemas['SettingsView']>
 export type Character = Whole<Schemas['CharacterView']>
 export type Session = { name: string | null; openAccounts: boolean; demo: boolean }
-export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'state' | 'progress' | 'problem'>
+export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'revision' | 'state' | 'progress' | 'problem'>
 
 /** What went wrong, in words for the person in front of the screen. */
 export class Problem extends Error {

@@ -79,7 +79,7 @@ export const useBench = defineStore('bench', () => {
   const events = useEvents()
   events.listen({
     shot: (event) => {
-      if (event.id !== shot.value?.id) return
+      if (event.id !== shot.value?.id || event.revision < shot.value.revision) return
       const before = shot.value.state
       shot.value = { ...shot.value, ...event }
       if (usable(event.state) && event.state !== before) void depthArrived(event.id)
@@ -96,7 +96,7 @@ export const useBench = defineStore('bench', () => {
     try {
       const loaded = await api.shot(id)
       if (ticket !== opened) return
-      shot.value = loaded
+      shot.value = events.newest(loaded)
       await loadOriginal(ticket)
       if (loaded.depths.length) await depthArrived(id)
     } catch (problem) {
@@ -115,7 +115,7 @@ export const useBench = defineStore('bench', () => {
     const ticket = opened
     const [loaded, all] = await Promise.all([api.shot(id), api.versions(id)])
     if (ticket !== opened) return
-    shot.value = loaded
+    if (loaded.revision >= (shot.value?.revision ?? 0)) shot.value = events.newest(loaded)
     versions.value = all
     const remembered = localStorage.getItem(`version:${id}`)
     const first = version.value ?? all.find((each) => each.id === remembered) ?? all[0]
@@ -316,7 +316,7 @@ export const useBench = defineStore('bench', () => {
     if (!current) return
     try {
       const answer = await work(current.id)
-      if (shot.value?.id === answer.id) shot.value = answer
+      if (shot.value?.id === answer.id) shot.value = events.newest(answer)
     } catch (problem) {
       notice.value = (problem as Problem).message
     }

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import type { ShotEvent } from '../api/client'
+import type { Shot, ShotEvent } from '../api/client'
 
 type Listener = { shot?: (event: ShotEvent) => void; deliveries?: () => void; reconnected?: () => void }
 
@@ -8,6 +8,8 @@ type Listener = { shot?: (event: ShotEvent) => void; deliveries?: () => void; re
 export const useEvents = defineStore('events', () => {
   const connected = ref(false)
   const listeners = new Set<Listener>()
+  /** The last event of each shot, for whoever loads one that has moved on meanwhile. */
+  const last = new Map<string, ShotEvent>()
   let source: EventSource | undefined
   let wasOpen = false
 
@@ -22,6 +24,7 @@ export const useEvents = defineStore('events', () => {
     source.addEventListener('error', () => (connected.value = false))
     source.addEventListener('shot', (event) => {
       const shot = JSON.parse((event as MessageEvent<string>).data) as ShotEvent
+      last.set(shot.id, shot)
       listeners.forEach((listener) => listener.shot?.(shot))
     })
     source.addEventListener('deliveries', () => listeners.forEach((listener) => listener.deliveries?.()))
@@ -31,7 +34,14 @@ export const useEvents = defineStore('events', () => {
     source?.close()
     source = undefined
     wasOpen = false
+    last.clear()
     connected.value = false
+  }
+
+  /** A shot as it was loaded, or as a newer event tells. */
+  function newest(shot: Shot): Shot {
+    const event = last.get(shot.id)
+    return event && event.revision > shot.revision ? { ...shot, ...event } : shot
   }
 
   /** Returns how to stop listening. */
@@ -40,5 +50,5 @@ export const useEvents = defineStore('events', () => {
     return () => listeners.delete(listener)
   }
 
-  return { connected, open, close, listen }
+  return { connected, open, close, listen, newest }
 })

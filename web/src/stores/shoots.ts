@@ -10,6 +10,7 @@ const MOST_BYTES = 200 * 1024 * 1024
 export type Incoming = { key: number; name: string; share: number; fault: string; done: boolean }
 
 export const useShoots = defineStore('shoots', () => {
+  const events = useEvents()
   const shoots = ref<Shoot[]>([])
   const loading = ref(true)
   const fault = ref('')
@@ -18,7 +19,7 @@ export const useShoots = defineStore('shoots', () => {
 
   async function load(): Promise<void> {
     try {
-      shoots.value = await api.shoots()
+      shoots.value = (await api.shoots()).map((shoot) => ({ ...shoot, shots: shoot.shots.map(events.newest) }))
       fault.value = ''
     } catch (problem) {
       fault.value = (problem as Problem).message
@@ -52,8 +53,8 @@ export const useShoots = defineStore('shoots', () => {
     const shoot = shoots.value.find((each) => each.id === shot.shootId)
     if (!shoot) return
     const at = shoot.shots.findIndex((each) => each.id === shot.id)
-    if (at < 0) shoot.shots.push(shot)
-    else shoot.shots[at] = shot
+    if (at < 0) shoot.shots.push(events.newest(shot))
+    else shoot.shots[at] = events.newest(shot)
   }
 
   /** Brings files in one after the other; each fault stays on screen until it is dismissed. */
@@ -81,7 +82,7 @@ export const useShoots = defineStore('shoots', () => {
     incoming.value = incoming.value.filter((each) => each.key !== key)
   }
 
-  useEvents().listen({
+  events.listen({
     shot: (event) => {
       const shot = shoots.value.flatMap((shoot) => shoot.shots).find((each) => each.id === event.id)
       if (shot) Object.assign(shot, event)

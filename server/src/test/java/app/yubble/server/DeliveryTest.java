@@ -5,16 +5,27 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.yubble.core.raster.Size;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.PictureReader;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.Shots;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.transaction.support.TransactionTemplate;
 import tools.jackson.databind.JsonNode;
 
 class DeliveryTest extends ServerTest {
+    @Autowired
+    private Shots shots;
+
+    @Autowired
+    private TransactionTemplate transaction;
+
     private static JsonNode ask(Browser browser, String shot, String format, String longest) {
         JsonNode recipe =
                 browser.get("/api/shots/" + shot + "/versions").json().get(0).get("recipe");
@@ -84,9 +95,8 @@ class DeliveryTest extends ServerTest {
                 .isEqualTo(422);
     }
 
-    @Test
-    void anOpenPageIsToldAboutShotsAndDeliveries() throws Exception {
-        Browser browser = browser().signedUp("listener");
+    /** Lines that an open page hears. */
+    private static List<String> listen(Browser browser) throws InterruptedException {
         List<String> heard = java.util.Collections.synchronizedList(new ArrayList<>());
         Thread listening = new Thread(() -> {
             try (BufferedReader lines = browser.stream("/api/events")) {
@@ -102,6 +112,32 @@ class DeliveryTest extends ServerTest {
         while (heard.isEmpty()) {
             Thread.sleep(20);
         }
+        return heard;
+    }
+
+    @Test
+    void anOpenPageIsToldOnceAboutAChangeThatWasLongInTheDatabase() throws Exception {
+        Browser browser = browser().signedUp("patient");
+        UUID shot = UUID.fromString(readyShot(browser, photo(300, 200, "jpg")));
+        List<String> heard = listen(browser);
+        transaction.executeWithoutResult(status -> {
+            shots.reach(shot, shots.beginDepth(shot), Shot.State.READY, 0.875, null);
+            try {
+                Thread.sleep(1500);
+            } catch (InterruptedException stopped) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        waitFor(heard::toString, seen -> seen.contains("\"progress\":0.875"));
+        Thread.sleep(1000);
+        assertThat(heard.stream().filter(line -> line.contains("\"progress\":0.875")))
+                .hasSize(1);
+    }
+
+    @Test
+    void anOpenPageIsToldAboutShotsAndDeliveries() throws Exception {
+        Browser browser = browser().signedUp("listener");
+        List<String> heard = listen(browser);
         String shot = readyShot(browser, photo(300, 200, "jpg"));
         ask(browser, shot, "jpeg", "null");
         long deadline = System.nanoTime() + 10_000_000_000L;

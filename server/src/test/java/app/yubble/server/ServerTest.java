@@ -16,7 +16,6 @@ import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.web.server.LocalServerPort;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
-import tools.jackson.databind.JsonNode;
 
 /** The whole server on a free port over a real MariaDB of its own. */
 @SpringBootTest(webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT)
@@ -100,10 +99,10 @@ abstract class ServerTest {
         return id;
     }
 
-    static JsonNode waitFor(Supplier<JsonNode> look, java.util.function.Predicate<JsonNode> enough) {
+    static <T> T waitFor(Supplier<T> look, java.util.function.Predicate<T> enough) {
         long deadline = System.nanoTime() + 40_000_000_000L;
         while (true) {
-            JsonNode seen = look.get();
+            T seen = look.get();
             if (enough.test(seen)) {
                 return seen;
             }

@@ -4,7 +4,9 @@ import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -18,10 +20,10 @@ public class Deliveries {
         this.repository = repository;
     }
 
-    public boolean hasChangedAfter(UUID account, Instant after) {
-        return !repository
-                .findByAccountIdAndChangedAfterOrderByChanged(account, after)
-                .isEmpty();
+    /** Those that changed after {@code after}, with the number of changes each has had. */
+    public Map<UUID, Long> changedAfter(UUID account, Instant after) {
+        return repository.findByAccountIdAndChangedAfterOrderByChanged(account, after).stream()
+                .collect(Collectors.toMap(Delivery::id, Delivery::revision));
     }
 
     List<Delivery> of(UUID account) {
@@ -36,6 +38,10 @@ public class Deliveries {
         return repository.findById(id).orElseThrow(() -> new NotFoundException("delivery"));
     }
 
+    private Delivery locked(UUID id, UUID account) {
+        return repository.findLockedByIdAndAccountId(id, account).orElseThrow(() -> new NotFoundException("delivery"));
+    }
+
     @Transactional
     Delivery add(Delivery delivery) {
         return repository.save(delivery);
@@ -44,7 +50,7 @@ public class Deliveries {
     /** Returns false when the delivery is over: cancelled, or gone with its shot. */
     @Transactional
     boolean reach(UUID id, Delivery.State state, double progress, @Nullable String problem) {
-        Delivery delivery = repository.findById(id).orElse(null);
+        Delivery delivery = repository.findLockedById(id).orElse(null);
         if (delivery == null || delivery.isOver()) {
             return false;
         }
@@ -55,14 +61,14 @@ public class Deliveries {
     @Transactional
     void done(UUID id, String hash, long bytes) {
         repository
-                .findById(id)
+                .findLockedById(id)
                 .filter(delivery -> !delivery.isOver())
                 .ifPresent(delivery -> delivery.done(hash, bytes));
     }
 
     @Transactional
     void cancel(UUID id, UUID account) {
-        Delivery delivery = owned(id, account);
+        Delivery delivery = locked(id, account);
         if (delivery.isOver()) {
             throw new ConflictException("This delivery is over already.");
         }
@@ -71,7 +77,7 @@ public class Deliveries {
 
     @Transactional
     void delete(UUID id, UUID account) {
-        Delivery delivery = owned(id, account);
+        Delivery delivery = locked(id, account);
         if (!delivery.isOver()) {
             throw new ConflictException("This delivery is still under way; cancel it first.");
         }

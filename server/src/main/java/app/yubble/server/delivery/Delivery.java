@@ -6,6 +6,7 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
+import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -57,6 +58,9 @@ class Delivery {
 
     private Instant changed;
 
+    @Version
+    private @Nullable Long revision;
+
     /** For Hibernate. */
     @SuppressWarnings("NullAway.Init")
     protected Delivery() {}
@@ -82,6 +86,11 @@ class Delivery {
         this.recipe = recipe;
         this.state = State.WAITING;
         this.changed = Instant.now();
+    }
+
+    /** Grows with every change that was stored. */
+    long revision() {
+        return revision == null ? 0 : revision;
     }
 
     void reach(State newState, double newProgress, @Nullable String newProblem) {

@@ -1,9 +1,11 @@
 package app.yubble.server.delivery;
 
+import jakarta.persistence.LockModeType;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.repository.Repository;
 
 interface DeliveryRepository extends Repository<Delivery, UUID> {
@@ -14,6 +16,13 @@ interface DeliveryRepository extends Repository<Delivery, UUID> {
     Optional<Delivery> findByIdAndAccountId(UUID id, UUID accountId);
 
     Optional<Delivery> findById(UUID id);
+
+    /** For changing it: whoever else wants to change it waits until this transaction is over. */
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    Optional<Delivery> findLockedById(UUID id);
+
+    @Lock(LockModeType.PESSIMISTIC_WRITE)
+    Optional<Delivery> findLockedByIdAndAccountId(UUID id, UUID accountId);
 
     Delivery save(Delivery delivery);
 

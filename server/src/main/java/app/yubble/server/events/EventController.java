@@ -7,9 +7,11 @@ import app.yubble.server.shoot.Shots;
 import java.io.IOException;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
 import java.util.UUID;
 import java.util.concurrent.CopyOnWriteArrayList;
 import org.jspecify.annotations.Nullable;
@@ -30,12 +32,14 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
  * Server-sent events: {@code shot} when one moves on, {@code deliveries} when any delivery does.
  *
  * <p>Changes are read from the database a few times a second for the accounts that have a page open, so it does not
- * matter which node does the work.
+ * matter which node does the work. Each look goes back {@link #LOOK_BACK}, because a change carries the time at which it was
+ * made but can be seen only once it is committed; what a page was told already is not told again.
  */
 @RestController
 class EventController {
     private static final Logger LOG = LoggerFactory.getLogger(EventController.class);
     private static final long OPEN_FOR = Duration.ofMinutes(30).toMillis();
+    private static final Duration LOOK_BACK = Duration.ofSeconds(30);
     private static final int MOST_PER_ACCOUNT = 12;
 
     private final Shots shots;
@@ -51,6 +55,7 @@ class EventController {
     record ShotEvent(
             UUID id,
             UUID shootId,
+            long revision,
             String state,
             double progress,
             @Nullable String problem) {}
@@ -58,7 +63,8 @@ class EventController {
     private static final class Listener {
         final UUID account;
         final SseEmitter emitter = new SseEmitter(OPEN_FOR);
-        Instant seen = Instant.now();
+        Map<UUID, Long> told = Map.of();
+        Map<UUID, Long> toldDeliveries = Map.of();
         int quiet;
 
         Listener(UUID account) {
@@ -106,26 +112,31 @@ class EventController {
     }
 
     private void tell(Listener listener) throws IOException {
-        Instant now = Instant.now();
-        // A transaction that began before the last look may have become visible since: look back a little.
-        Instant since = listener.seen.minusMillis(300);
-        List<Object> told = new ArrayList<>();
+        Instant since = Instant.now().minus(LOOK_BACK);
+        boolean some = false;
+        Map<UUID, Long> told = new HashMap<>();
         for (Shot shot : shots.changedAfter(listener.account, since)) {
-            ShotEvent event = new ShotEvent(
-                    shot.id(),
-                    shot.shootId(),
-                    shot.state().name().toLowerCase(Locale.ROOT),
-                    shot.progress(),
-                    shot.problem());
-            listener.emitter.send(SseEmitter.event().name("shot").data(event, MediaType.APPLICATION_JSON));
-            told.add(event);
+            told.put(shot.id(), shot.revision());
+            if (!Objects.equals(listener.told.get(shot.id()), shot.revision())) {
+                ShotEvent event = new ShotEvent(
+                        shot.id(),
+                        shot.shootId(),
+                        shot.revision(),
+                        shot.state().name().toLowerCase(Locale.ROOT),
+                        shot.progress(),
+                        shot.problem());
+                listener.emitter.send(SseEmitter.event().name("shot").data(event, MediaType.APPLICATION_JSON));
+                some = true;
+            }
         }
-        if (deliveries.hasChangedAfter(listener.account, since)) {
+        listener.told = told;
+        Map<UUID, Long> changed = deliveries.changedAfter(listener.account, since);
+        if (!listener.toldDeliveries.entrySet().containsAll(changed.entrySet())) {
             listener.emitter.send(SseEmitter.event().name("deliveries").data("{}"));
-            told.add(now);
+            some = true;
         }
-        listener.seen = now;
-        listener.quiet = told.isEmpty() ? listener.quiet + 1 : 0;
+        listener.toldDeliveries = changed;
+        listener.quiet = some ? 0 : listener.quiet + 1;
         if (listener.quiet > 40) {
             // Keeps the connection open and finds out whether anybody still listens.
             listener.emitter.send(SseEmitter.event().comment("still here"));

@@ -98,6 +98,7 @@ class ShootController {
             int width,
             int height,
             long bytes,
+            long revision,
             String state,
             double progress,
             @Nullable String problem,
@@ -172,12 +173,9 @@ class ShootController {
     }
 
     @PatchMapping("/api/shots/{id}")
-    @Transactional
     ShotView renameShot(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid ShotName wanted) {
-        Shot shot = shots.owned(id, who.id());
-        shot.rename(Shots.plainName(wanted.name()));
-        return view(shot);
+        return view(shots.rename(id, who.id(), wanted.name()));
     }
 
     @DeleteMapping("/api/shots/{id}")

@@ -8,6 +8,7 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
+import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.OptionalDouble;
 import java.util.UUID;
@@ -67,6 +68,9 @@ public class Shot {
     private Instant created;
 
     private Instant changed;
+
+    @Version
+    private @Nullable Long revision;
 
     /** For Hibernate. */
     @SuppressWarnings("NullAway.Init")
@@ -177,6 +181,11 @@ public class Shot {
 
     public Camera camera() {
         return new Camera(orEmpty(focalLength), orEmpty(sensorWidth), orEmpty(fNumber), orEmpty(distance));
+    }
+
+    /** Grows with every change that was stored. */
+    public long revision() {
+        return revision == null ? 0 : revision;
     }
 
     public State state() {

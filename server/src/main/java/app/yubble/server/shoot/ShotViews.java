@@ -21,6 +21,7 @@ final class ShotViews {
                 shot.size().width(),
                 shot.size().height(),
                 shot.bytes(),
+                shot.revision(),
                 shot.state().name().toLowerCase(Locale.ROOT),
                 shot.progress(),
                 shot.problem(),

@@ -153,6 +153,17 @@ public class Shots {
         return shots.findById(id).orElseThrow(() -> new NotFoundException("shot"));
     }
 
+    private Shot locked(UUID id, UUID account) {
+        return shots.findLockedByIdAndAccountId(id, account).orElseThrow(() -> new NotFoundException("shot"));
+    }
+
+    @Transactional
+    public Shot rename(UUID id, UUID account, String name) {
+        Shot shot = locked(id, account);
+        shot.rename(plainName(name));
+        return shot;
+    }
+
     public List<DepthMap> depthMaps(UUID shot) {
         return depthMaps.findByShotId(shot);
     }
@@ -164,13 +175,15 @@ public class Shots {
     /** The number of a new estimate; see {@link Shot#beginDepth}. */
     @Transactional
     public UUID beginDepth(UUID id) {
-        return byId(id).beginDepth();
+        return shots.findLockedById(id)
+                .orElseThrow(() -> new NotFoundException("shot"))
+                .beginDepth();
     }
 
     /** How far estimate {@code run} has come; false when it is no longer wanted. */
     @Transactional
     public boolean reach(UUID id, UUID run, Shot.State state, double progress, @Nullable String problem) {
-        return shots.findById(id)
+        return shots.findLockedById(id)
                 .filter(shot -> shot.runs(run))
                 .map(shot -> {
                     shot.reach(state, progress, problem);
@@ -182,7 +195,7 @@ public class Shots {
     /** Stops the estimate that is under way; the depth that was there stays. */
     @Transactional
     public Shot cancelDepth(UUID id, UUID account) {
-        Shot shot = owned(id, account);
+        Shot shot = locked(id, account);
         if (shot.state() == Shot.State.READY || shot.state() == Shot.State.FAILED) {
             return shot;
         }
@@ -241,7 +254,7 @@ public class Shots {
     /** The depth that was there before stays usable, with the reason shown; without any the shot has failed. */
     @Transactional
     public void failDepth(UUID id, UUID run, String problem) {
-        shots.findById(id).filter(shot -> shot.runs(run)).ifPresent(shot -> {
+        shots.findLockedById(id).filter(shot -> shot.runs(run)).ifPresent(shot -> {
             shot.endDepth();
             boolean some = !depthMaps.findByShotId(id).isEmpty();
             shot.reach(some ? Shot.State.READY : Shot.State.FAILED, some ? 1 : 0, shortened(problem));
