@@ -5,6 +5,7 @@ import app.yubble.server.database.LocalMariaDb;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import java.io.IOException;
@@ -75,6 +76,13 @@ final class App implements AutoCloseable {
         page.getByText("Create the account").click();
         page.getByText("Drop photos anywhere on this page.").waitFor();
         return page;
+    }
+
+    /** The first shot that is ready; on a busy machine its depth may take long. */
+    static Locator readyShot(Page page) {
+        Locator ready = page.locator("[data-test=shot][data-state=ready] a").first();
+        ready.waitFor(new Locator.WaitForOptions().setTimeout(120_000));
+        return ready;
     }
 
     @Override

@@ -54,7 +54,7 @@ class DepthStepTest {
 
     private void openDog() {
         page.locator("[data-test=files]").setInputFiles(DOG);
-        page.locator("[data-test=shot][data-state=ready] a").first().click();
+        App.readyShot(page).click();
         page.locator("[data-test=step-depth]").click();
         page.locator("[data-test=preview-state][data-state=final]").waitFor();
     }

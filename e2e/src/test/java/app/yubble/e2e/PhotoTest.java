@@ -102,7 +102,7 @@ class PhotoTest {
     }
 
     private void openFirst() {
-        page.locator("[data-test=shot][data-state=ready] a").first().click();
+        App.readyShot(page).click();
         finalPreview();
     }
 
@@ -304,7 +304,7 @@ class PhotoTest {
         Path cut = Files.write(folder.resolve("cut.jpg"), Arrays.copyOf(bytes, bytes.length / 2));
         Path text = Files.writeString(folder.resolve("notes.jpg"), "the club meets on Thursdays, bring cake");
         bringIn(cut, photo, text);
-        page.locator("[data-test=shot][data-state=ready]").waitFor();
+        App.readyShot(page);
         Locator rows = page.locator("[data-test=incoming]");
         PlaywrightAssertions.assertThat(rows).hasCount(2);
         PlaywrightAssertions.assertThat(rows.first()).containsText("cut.jpg");

@@ -120,6 +120,8 @@ public final class Network {
     private OrtSession opened() {
         try (OrtSession.SessionOptions options = new OrtSession.SessionOptions()) {
             options.setIntraOpNumThreads(Runtime.getRuntime().availableProcessors());
+            // Threads that spin while they wait take the time of those they wait for when the machine is busy.
+            options.addConfigEntry("session.intra_op.allow_spinning", "0");
             options.setCPUArenaAllocator(false);
             options.setMemoryPatternOptimization(false);
             return opening.open(OrtEnvironment.getEnvironment(), options);

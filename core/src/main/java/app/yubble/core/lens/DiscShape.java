@@ -36,6 +36,10 @@ final class DiscShape {
         return most;
     }
 
+    int rings() {
+        return ringRadii().length;
+    }
+
     boolean varies() {
         return disc.squeeze() > 0;
     }

@@ -12,9 +12,6 @@ final class LayerCut {
     /** Rows in one list. */
     static final int BAND = 32;
 
-    /** Brighter pixels are lamps. */
-    private static final float WHITE = 1.2f;
-
     private final TilePixels pixels;
     private final RadiusSteps steps;
     private final boolean inFront;
@@ -225,11 +222,6 @@ final class LayerCut {
             float next = list.toNext[o];
             float coverage = base + slope * next;
             if (coverage == 0 && (next == 0 || shown == 0)) {
-                continue;
-            }
-            if (level > 0 && (red[x] > WHITE || green[x] > WHITE || blue[x] > WHITE)) {
-                sheet.addLight(x, y, coverage * red[x], coverage * green[x], coverage * blue[x]);
-                to.add(x >> level, y >> level, 0, 0, 0, coverage, shown * next);
                 continue;
             }
             to.add(

@@ -3,6 +3,7 @@ package app.yubble.core.lens;
 import app.yubble.core.raster.Bands;
 import java.util.Arrays;
 import java.util.function.IntConsumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where one layer after another is laid out on one level, blurred block by block, and laid into the picture so far.
@@ -111,30 +112,13 @@ final class LayerSheet {
     }
 
     /**
-     * Adds light of a full-size pixel to the cells around it by how near they are, so that the disc of a lamp stands where
-     * the lamp is and not where its cell is. Cells of other rows of blocks are left out: they may be another thread's.
+     * Blurs what has been added, divides it by what is not nearer, and lays it into {@code picture}.
+     *
+     * @param told whether to answer how it was laid; null otherwise
      */
-    void addLight(int x, int y, float r, float g, float b) {
-        float cx = (x + 0.5f) / (1 << level) - 0.5f;
-        float cy = (y + 0.5f) / (1 << level) - 0.5f;
-        int x0 = (int) Math.floor(cx);
-        int y0 = (int) Math.floor(cy);
-        int first = (y >> level) / blockHeight * blockHeight;
-        int last = Math.min(sheet.height, first + blockHeight) - 1;
-        for (int q = 0; q < 4; q++) {
-            int px = Math.max(0, Math.min(sheet.width - 1, x0 + (q & 1)));
-            int py = Math.max(first, Math.min(last, y0 + (q >> 1)));
-            float share = ((q & 1) == 0 ? 1 - (cx - x0) : cx - x0) * (q < 2 ? 1 - (cy - y0) : cy - y0);
-            sheet.rows[0][py][px] += share * r;
-            sheet.rows[1][py][px] += share * g;
-            sheet.rows[2][py][px] += share * b;
-            marks[py / MARK_HEIGHT][px / MARK_WIDTH] = true;
-        }
-    }
-
-    /** Blurs what has been added, divides it by what is not nearer, and lays it into {@code picture}. */
-    void layInto(Sheet picture, boolean over, KernelField kernels, float[][] notNearer) {
+    Glow.@Nullable Laid layInto(Sheet picture, boolean over, KernelField kernels, float[][] notNearer, boolean told) {
         int reach = kernels.reach();
+        Glow.Laid laid = told ? laid(picture, over) : null;
         Bands.ofPieces(blocksDown * blocksAcross, index -> {
             int x0 = index % blocksAcross * BLOCK_WIDTH;
             int y0 = index / blocksAcross * blockHeight;
@@ -144,10 +128,21 @@ final class LayerSheet {
             if (box != null) {
                 float[][][] blurred = new DiscBlur(sheet, notNearer, box.x0, box.y0, box.x1, box.y1, kernels).result();
                 for (int y = box.y0; y < box.y1; y++) {
-                    layRow(blurred, y - box.y0, picture, y, box.x0, over);
+                    layRow(blurred, y - box.y0, picture, y, box.x0, over, laid);
                 }
             }
         });
+        return laid;
+    }
+
+    private Glow.Laid laid(Sheet picture, boolean over) {
+        float[][] hides = new float[sheet.height][];
+        float[][] scale = new float[sheet.height][sheet.width];
+        for (int y = 0; y < sheet.height; y++) {
+            hides[y] = over ? new float[sheet.width] : picture.rows[Sheet.COVERAGE][y].clone();
+            Arrays.fill(scale[y], 1);
+        }
+        return new Glow.Laid(level, hides, scale);
     }
 
     /** Removes what the layer before has left in one row of blocks. */
@@ -174,7 +169,7 @@ final class LayerSheet {
     private record Box(int x0, int y0, int x1, int y1) {}
 
     /** The part of a block that lies within {@code reach} of anything; null when none does. */
-    private @org.jspecify.annotations.Nullable Box reached(int x0, int y0, int x1, int y1, int reach) {
+    private @Nullable Box reached(int x0, int y0, int x1, int y1, int reach) {
         int firstColumn = Math.max(0, (x0 - reach) / MARK_WIDTH);
         int lastColumn = Math.min(marks[0].length - 1, (x1 - 1 + reach) / MARK_WIDTH);
         int left = Integer.MAX_VALUE;
@@ -204,12 +199,19 @@ final class LayerSheet {
         return bx0 < bx1 && by0 < by1 ? new Box(bx0, by0, bx1, by1) : null;
     }
 
-    private static void layRow(float[][][] blurred, int row, Sheet picture, int y, int x0, boolean over) {
+    private static void layRow(
+            float[][][] blurred, int row, Sheet picture, int y, int x0, boolean over, Glow.@Nullable Laid laid) {
         int width = blurred[0][row].length;
         float[] scale = new float[width];
         scaleRow(blurred[SHOWN][row], scale);
         for (int c = 0; c <= Sheet.COVERAGE; c++) {
             Sheet.multiplyRow(blurred[c][row], scale);
+        }
+        if (laid != null) {
+            System.arraycopy(scale, 0, laid.scale()[y], x0, width);
+            if (over) {
+                System.arraycopy(blurred[Sheet.COVERAGE][row], 0, laid.hides()[y], x0, width);
+            }
         }
         float[] before = new float[width];
         float[] alpha = over ? blurred[Sheet.COVERAGE][row] : new float[width];

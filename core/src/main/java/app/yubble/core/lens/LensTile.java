@@ -25,6 +25,8 @@ final class LensTile {
     private final boolean hasBehind;
     private final Shelf shelf;
     private final Runnable mayStop;
+    private final DiscCache discs;
+    private @Nullable Lamps lamps;
     /** By level; front and back use them in turn. */
     private final LayerSheet[] sheets = new LayerSheet[MOST_LEVELS];
 
@@ -42,6 +44,7 @@ final class LensTile {
                 box.x(), box.y(), job.source().width(), job.source().height());
         hasFront = job.reach().hasFront(box);
         hasBehind = job.reach().hasBehind(box);
+        discs = new DiscCache(shape, frame);
         pixels = new TilePixels(job.source(), job.radius(), job.lift(), box, shelf);
     }
 
@@ -51,6 +54,7 @@ final class LensTile {
             return;
         }
         EdgeSplit split = new EdgeSplit(pixels, plan.spread());
+        lamps = new Lamps(pixels, split.pieces, plan.steps(), MOST_RADIUS_AT_FULL_SIZE, shape.rings());
         Sheet front = null;
         if (hasFront) {
             front = layers(split.pieces, HiddenFront.of(pixels), true);
@@ -82,6 +86,7 @@ final class LensTile {
     private @Nullable Sheet layers(Pieces[] pieces, Pieces[] hidden, boolean inFront) {
         LayerCut cut = new LayerCut(pixels, pieces, hidden, plan.steps(), inFront, shelf);
         Sheet picture = null;
+        Glow glow = lamps != null && lamps.any() ? new Glow(pixels.width, pixels.height) : null;
         for (int k = cut.count() - 1; k >= 1; k--) {
             if (cut.isEmpty(k)) {
                 continue;
@@ -108,10 +113,17 @@ final class LensTile {
                 cut.addMembers(step, layer, row);
                 cut.gather(layer, row);
             });
-            layer.layInto(picture, !inFront, new KernelField(shape, radius, inFront, frame, level), cut.gathered());
+            KernelField kernels = new KernelField(shape, radius, inFront, frame, level);
+            Glow.Laid laid = layer.layInto(picture, !inFront, kernels, cut.gathered(), glow != null);
+            if (glow != null && laid != null) {
+                glow.lay(lamps.at(k, inFront), inFront, discs, laid);
+            }
         }
         while (picture != null && picture.width < pixels.width) {
             picture = picture.doubled(shelf);
+        }
+        if (picture != null && glow != null) {
+            glow.addTo(picture);
         }
         return picture;
     }
