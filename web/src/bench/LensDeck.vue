@@ -7,6 +7,7 @@ import Dial from './Dial.vue'
 import DiscPicture from './DiscPicture.vue'
 import { apertureScale, strengthScale } from './dial'
 import { fNumberLike, radiusPerNearness, reality, strengthLike } from './lens'
+import { encoded, linear } from './tone'
 import NumberField from './NumberField.vue'
 import { outside } from './nearness'
 import SliderField from './SliderField.vue'
@@ -134,6 +135,7 @@ const fieldNeed = computed(() => aperture.value.focalLength / 1000 + 0.01)
         </select></label>
       <SliderField v-for="each in column" :key="each.key" :label="each.label" :hint="each.hint" :value="recipe.disc[each.key]" :least="each.least" :most="each.most" :step="each.step" :text="sliderText(each.key)" @live="bench.live(disc({ [each.key]: $event }))" @commit="bench.commit(each.label, disc({ [each.key]: $event }))" />
       <SliderField v-if="i === 2" label="Glints" hint="Gives clipped lights their brightness back, so that they become clear discs" :value="recipe.glints" :least="0" :most="1" :step="0.01" :text="`${Math.round(recipe.glints * 100)} %`" @live="bench.live({ glints: $event })" @commit="bench.commit('Glints', { glints: $event })" />
+      <SliderField v-if="i === 2" label="Lights from" hint="The brightness from which a small light counts as clipped: lower lifts dimmer lights too" :value="encoded(recipe.glintThreshold)" :least="0.6" :most="1" :step="0.01" :text="`${Math.round(encoded(recipe.glintThreshold) * 100)} %`" @live="bench.live({ glintThreshold: linear($event) })" @commit="bench.commit('Lights from', { glintThreshold: linear($event) })" />
     </div>
   </div>
 </template>

@@ -75,6 +75,6 @@ public class LensBenchmark {
 
     @Benchmark
     public Picture lens() {
-        return LensRender.render(picture, field, Disc.ROUND, new Glints(0.25), Progress.NONE);
+        return LensRender.render(picture, field, Disc.ROUND, Glints.of(0.25), Progress.NONE);
     }
 }

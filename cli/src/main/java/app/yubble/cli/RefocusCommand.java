@@ -209,7 +209,9 @@ final class RefocusCommand implements Callable<Integer> {
             if (disc != null) {
                 changed = changed.withDisc(disc(disc));
             }
-            return glints == null ? changed : changed.withGlints(new Glints(glints));
+            return glints == null
+                    ? changed
+                    : changed.withGlints(new Glints(glints, changed.glints().threshold()));
         } catch (IllegalArgumentException fault) {
             throw new WrongUseException(fault.getMessage());
         }

@@ -37,7 +37,7 @@ class RecipeAndDepthFilesTest {
                 new Aperture(Aperture.Mode.FREE, 1.4, 85, 23.5, 1.75, 62),
                 new Gain(0.5, 1.5),
                 new Disc(7, 0.4, 12, -0.3, 0.2, 0.5, 1.4),
-                new Glints(0.6),
+                new Glints(0.6, 0.7),
                 0.8);
         assertThat(RecipeJson.read(RecipeJson.write(recipe))).isEqualTo(recipe);
     }

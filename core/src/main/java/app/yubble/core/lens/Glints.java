@@ -4,59 +4,180 @@ import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.BoxMean;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import java.util.Arrays;
 
 /**
  * Gives clipped highlights back some of the energy the sensor lost, before the blur spreads them.
  *
- * <p>Only what is small is lifted: a lamp that clips was many times brighter than white, a window or a white wall hardly
- * brighter. Small means that clipped pixels fill little of the square of 2 % of the longer side around a pixel. Sharp
- * highlights stay as they are: the lift sets in with the blur radius, so that a lamp just outside the band does not jump.
+ * <p>How much depends on how clipped a pixel is, how many of its channels are, and how small the patch of clipped pixels is
+ * that it belongs to: a lamp that clips was many times brighter than white, a window or a white wall hardly brighter. Panes
+ * of one window are small but close together, so a patch also counts as large where clipped pixels fill much of the
+ * square of 2 % of the longer side around it. Sharp highlights stay as they are: the lift sets in with the blur radius, so
+ * that a lamp just outside the band does not jump.
  *
  * @param strength in [0,1]; 0 lifts nothing
+ * @param threshold share of white, in linear light, from which light is taken for clipped; in [0.3,1]
  */
-public record Glints(double strength) {
-    public static final Glints NONE = new Glints(0);
+public record Glints(double strength, double threshold) {
+    public static final double USUAL_THRESHOLD = 0.82;
+    public static final Glints NONE = of(0);
 
     // A lamp that clips is typically tens of times brighter than white; full strength multiplies by this much more.
     private static final float FULL_LIFT = 24;
-    private static final float THRESHOLD = 0.82f;
+    private static final float LEAST_RAMP = 0.01f;
+    private static final float ONE_CHANNEL = 0.4f;
     private static final float FULL_RADIUS = 4;
-    private static final float SMALL = 0.12f;
-    private static final float LARGE = 0.45f;
+    // Side of a patch, in shares of the longer side of the picture.
+    private static final double SMALL_SIDE = 0.012;
+    private static final double LARGE_SIDE = 0.026;
+    private static final float SPARSE = 0.12f;
+    private static final float DENSE = 0.4f;
 
     public Glints {
         if (!(strength >= 0 && strength <= 1)) {
             throw new IllegalArgumentException("glints must be in 0..1, found " + strength);
         }
+        if (!(threshold >= 0.3 && threshold <= 1)) {
+            throw new IllegalArgumentException("glint threshold must be in 0.3..1, found " + threshold);
+        }
+    }
+
+    public static Glints of(double strength) {
+        return new Glints(strength, USUAL_THRESHOLD);
     }
 
     /** For each pixel how many times its light is added to it where it is blurred; 0 for most. */
     public Plane lift(Picture source) {
+        Plane lift = new Plane(source.size());
+        if (strength == 0) {
+            return lift;
+        }
         Plane clipped = new Plane(source.size());
-        float[] r = source.red().samples();
-        float[] g = source.green().samples();
-        float[] b = source.blue().samples();
-        float[] c = clipped.samples();
         int width = source.width();
         Bands.ofRows(source.height(), (from, to) -> {
             for (int i = from * width; i < to * width; i++) {
-                float peak = Math.max(r[i], Math.max(g[i], b[i]));
-                float over = Math.max(0, Math.min(1, (peak - THRESHOLD) / (1 - THRESHOLD)));
-                c[i] = over * over * over;
+                clipped.samples()[i] = clipped(
+                        source.red().samples()[i],
+                        source.green().samples()[i],
+                        source.blue().samples()[i]);
             }
         });
         Plane around = BoxMean.of(clipped, Math.max(2, source.size().longSide() / 100));
-        Plane lift = new Plane(source.size());
-        float full = (float) strength * FULL_LIFT;
-        Bands.ofRows(source.height(), (from, to) -> {
-            for (int i = from * width; i < to * width; i++) {
+        new Patches(clipped, around).lift(lift.samples(), (float) strength * FULL_LIFT);
+        return lift;
+    }
+
+    private float clipped(float red, float green, float blue) {
+        float from = (float) threshold;
+        float ramp = Math.max(LEAST_RAMP, (float) Math.min(1 - USUAL_THRESHOLD, 1 - threshold));
+        float peak = Math.max(red, Math.max(green, blue));
+        if (peak <= from) {
+            return 0;
+        }
+        float over = Math.min(1, (peak - from) / ramp);
+        float least = Math.min(red, Math.min(green, blue));
+        float middle = red + green + blue - peak - least;
+        float others = (over(least - from, ramp) + over(middle - from, ramp)) / 2;
+        return over * over * over * (ONE_CHANNEL + (1 - ONE_CHANNEL) * others);
+    }
+
+    private static float over(float above, float ramp) {
+        return Math.max(0, Math.min(1, above / ramp));
+    }
+
+    /** Clipped pixels that touch each other, as runs of rows joined to patches. */
+    private static final class Patches {
+        private final Plane clipped;
+        private final Plane around;
+        private int[] from = new int[256];
+        private int[] to = new int[256];
+        /** Of each run; a patch's first run is its own. */
+        private int[] parent = new int[256];
+
+        private int count;
+
+        Patches(Plane clipped, Plane around) {
+            this.clipped = clipped;
+            this.around = around;
+            int above = 0;
+            for (int y = 0; y < clipped.height(); y++) {
+                int first = count;
+                addRuns(y);
+                join(above, first);
+                above = first;
+            }
+        }
+
+        private void addRuns(int y) {
+            float[] c = clipped.samples();
+            int end = (y + 1) * clipped.width();
+            for (int i = end - clipped.width(); i < end; i++) {
                 if (c[i] > 0) {
-                    float large = Math.max(0, Math.min(1, (around.samples()[i] - SMALL) / (LARGE - SMALL)));
-                    lift.samples()[i] = full * c[i] * (1 - large);
+                    if (count == from.length) {
+                        from = Arrays.copyOf(from, 2 * count);
+                        to = Arrays.copyOf(to, 2 * count);
+                        parent = Arrays.copyOf(parent, 2 * count);
+                    }
+                    from[count] = i;
+                    while (i < end && c[i] > 0) {
+                        i++;
+                    }
+                    to[count] = i;
+                    parent[count] = count;
+                    count++;
                 }
             }
-        });
-        return lift;
+        }
+
+        /** Joins runs of the newest row with those of the row before that touch them, also at a corner. */
+        private void join(int above, int first) {
+            int a = above;
+            for (int run = first; run < count; run++) {
+                while (a < first && to[a] + clipped.width() < from[run]) {
+                    a++;
+                }
+                for (int b = a; b < first && from[b] + clipped.width() <= to[run]; b++) {
+                    int one = root(b);
+                    int other = root(run);
+                    parent[Math.max(one, other)] = Math.min(one, other);
+                }
+            }
+        }
+
+        private int root(int run) {
+            int at = run;
+            while (parent[at] != at) {
+                parent[at] = parent[parent[at]];
+                at = parent[at];
+            }
+            return at;
+        }
+
+        void lift(float[] lift, float full) {
+            double[] area = new double[count];
+            float[] dense = new float[count];
+            for (int run = 0; run < count; run++) {
+                int patch = root(run);
+                for (int i = from[run]; i < to[run]; i++) {
+                    area[patch] += clipped.samples()[i];
+                    dense[patch] = Math.max(dense[patch], around.samples()[i]);
+                }
+            }
+            double side = clipped.size().longSide();
+            for (int run = 0; run < count; run++) {
+                int patch = root(run);
+                double large = (Math.sqrt(area[patch]) / side - SMALL_SIDE) / (LARGE_SIDE - SMALL_SIDE);
+                double crowded = (dense[patch] - SPARSE) / (DENSE - SPARSE);
+                float small = (float) (full * (1 - clamp(large)) * (1 - clamp(crowded)));
+                for (int i = from[run]; i < to[run]; i++) {
+                    lift[i] = small * clipped.samples()[i];
+                }
+            }
+        }
+
+        private static double clamp(double value) {
+            return Math.max(0, Math.min(1, value));
+        }
     }
 
     /**

@@ -18,7 +18,7 @@ public record Recipe(
 
     /** A moderate blur with everything still sharp: the band is put on the subject once depth is known. */
     public static final Recipe INITIAL = new Recipe(
-            DepthChoice.ESTIMATE, SharpBand.EVERYTHING, Aperture.DEFAULT, Gain.EVEN, Disc.ROUND, new Glints(0.25), 1);
+            DepthChoice.ESTIMATE, SharpBand.EVERYTHING, Aperture.DEFAULT, Gain.EVEN, Disc.ROUND, Glints.of(0.25), 1);
 
     public Recipe {
         if (!(opacity >= 0 && opacity <= 1)) {

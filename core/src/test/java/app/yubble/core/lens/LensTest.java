@@ -167,7 +167,7 @@ class LensTest {
     void glintsLiftBlurredLampsAndLeaveSharpOnesAlone() {
         Picture source = Pictures.grey(200, 100, (x, y) -> (x == 50 || x == 150) && y == 50 ? 1 : 0);
         Plane radius = Pictures.plane(200, 100, (x, y) -> x < 100 ? 0 : 10);
-        Plane out = LensRender.render(source, radius, Disc.ROUND, new Glints(1), Progress.NONE)
+        Plane out = LensRender.render(source, radius, Disc.ROUND, Glints.of(1), Progress.NONE)
                 .red();
         assertThat(out.at(50, 50)).isEqualTo(1f);
         assertThat((double) out.at(150, 50)).isGreaterThan(10 / (Math.PI * 100));
@@ -176,10 +176,38 @@ class LensTest {
     @Test
     void glintsLiftLampsButNotWhiteWalls() {
         Picture source = Pictures.grey(600, 400, (x, y) -> x < 300 || Math.hypot(x - 450, y - 200) < 3 ? 1 : 0);
-        Plane lift = new Glints(0.5).lift(source);
+        Plane lift = Glints.of(0.5).lift(source);
         assertThat(lift.at(450, 200)).isGreaterThan(8);
         assertThat(lift.at(150, 200)).isZero();
         assertThat(lift.at(400, 200)).isZero();
+        // Not even the wall's corner.
+        assertThat(lift.at(299, 0)).isZero();
+    }
+
+    @Test
+    void panesOfAWindowAreNotLampsThoughEachIsSmall() {
+        Picture source = Pictures.grey(
+                600, 400, (x, y) -> x >= 100 && x < 160 && y >= 100 && y < 180 && x % 8 != 0 && y % 10 != 0 ? 1 : 0);
+        Plane lift = Glints.of(1).lift(source);
+        assertThat(lift.at(103, 103)).isLessThan(8);
+        assertThat(lift.at(124, 135)).isZero();
+    }
+
+    @Test
+    void theThresholdOfGlintsSaysWhatCountsAsClipped() {
+        Picture source = Pictures.grey(600, 400, (x, y) -> Math.hypot(x - 450, y - 200) < 3 ? 0.6 : 0);
+        assertThat(Glints.of(1).lift(source).at(450, 200)).isZero();
+        assertThat(new Glints(1, 0.4).lift(source).at(450, 200)).isGreaterThan(20);
+        assertThatThrownBy(() -> new Glints(1, 0.1)).hasMessageContaining("0.3..1");
+    }
+
+    @Test
+    void aHighlightWithOneClippedChannelWasHardlyBrighterThanItLooks() {
+        Picture white = Pictures.grey(600, 400, (x, y) -> Math.hypot(x - 450, y - 200) < 3 ? 1 : 0);
+        Plane black = new Plane(white.size());
+        Picture red = new Picture(white.red(), black, black);
+        assertThat(Glints.of(1).lift(red).at(450, 200))
+                .isLessThan(Glints.of(1).lift(white).at(450, 200) / 2);
     }
 
     @Test

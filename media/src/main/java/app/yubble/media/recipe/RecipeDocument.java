@@ -29,6 +29,7 @@ public record RecipeDocument(
         @Nullable GainPart gain,
         @Nullable DiscPart disc,
         @Nullable Double glints,
+        @Nullable Double glintThreshold,
         @Nullable Double opacity) {
     public static final String FORMAT = "yubble-recipe";
 
@@ -162,6 +163,7 @@ public record RecipeDocument(
                 new GainPart(recipe.gain().front(), recipe.gain().behind()),
                 DiscPart.of(recipe.disc()),
                 recipe.glints().strength(),
+                recipe.glints().threshold(),
                 recipe.opacity());
     }
 
@@ -191,7 +193,9 @@ public record RecipeDocument(
         Glints lift = part(
                 faults,
                 initial.glints(),
-                () -> new Glints(or(glints, initial.glints().strength())));
+                () -> new Glints(
+                        or(glints, initial.glints().strength()),
+                        or(glintThreshold, initial.glints().threshold())));
         Recipe whole = part(
                 faults,
                 initial,
