@@ -22,7 +22,6 @@ import java.nio.file.Path;
 import java.util.Iterator;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
 import javax.imageio.stream.ImageInputStream;
@@ -38,7 +37,6 @@ public record PictureReader(long mostPixels) {
     public static final PictureReader DEFAULT = new PictureReader(120_000_000L);
 
     private static final String HEIF = "HEIF";
-    private static final double FULL_FRAME_WIDTH = 36;
 
     static {
         ImageIO.setUseCache(false);
@@ -210,7 +208,7 @@ public record PictureReader(long mostPixels) {
                 curve.isPresent() ? blocks.profile() : null,
                 curve.orElse(ToneCurve.SRGB),
                 Optional.ofNullable(blocks.exif()).flatMap(ExifBlock::parse).orElse(null),
-                camera(file));
+                camera(file, upright));
     }
 
     private DecodedPicture decoded(BufferedImage read, Origin origin, int turn) {
@@ -307,27 +305,10 @@ public record PictureReader(long mostPixels) {
         return turn == null || turn < 1 || turn > 8 ? 1 : turn;
     }
 
-    private static Camera camera(byte[] file) {
+    private static Camera camera(byte[] file, Size size) {
         Metadata metadata = metadata(file);
         ExifSubIFDDirectory exif =
                 metadata == null ? null : metadata.getFirstDirectoryOfType(ExifSubIFDDirectory.class);
-        if (exif == null) {
-            return Camera.UNKNOWN;
-        }
-        OptionalDouble focal = positive(exif, ExifSubIFDDirectory.TAG_FOCAL_LENGTH);
-        OptionalDouble equivalent = positive(exif, ExifSubIFDDirectory.TAG_35MM_FILM_EQUIV_FOCAL_LENGTH);
-        OptionalDouble sensor = focal.isPresent() && equivalent.isPresent()
-                ? OptionalDouble.of(FULL_FRAME_WIDTH * focal.getAsDouble() / equivalent.getAsDouble())
-                : OptionalDouble.empty();
-        return new Camera(
-                focal,
-                sensor,
-                positive(exif, ExifSubIFDDirectory.TAG_FNUMBER),
-                positive(exif, ExifSubIFDDirectory.TAG_SUBJECT_DISTANCE));
-    }
-
-    private static OptionalDouble positive(ExifSubIFDDirectory exif, int tag) {
-        Double value = exif.getDoubleObject(tag);
-        return value == null || !(value > 0) || value.isInfinite() ? OptionalDouble.empty() : OptionalDouble.of(value);
+        return exif == null ? Camera.UNKNOWN : CameraReader.read(exif, size);
     }
 }
