@@ -33,7 +33,7 @@ class RecipeAndDepthFilesTest {
     void aRecipeComesBackAsItWasWritten() {
         Recipe recipe = new Recipe(
                 new DepthChoice(DepthChoice.Source.FILE, 0.3, new DepthTrim(true, 0.1, 0.9, 0.4, -0.2, 0.5)),
-                new SharpBand(0.7, 0.55, 0.02, 0.1),
+                new SharpBand(0.7, 0.55, 0.02, 0.1, 0.2, -0.1),
                 new Aperture(Aperture.Mode.FREE, 1.4, 85, 23.5, 1.75, 62),
                 new Gain(0.5, 1.5),
                 new Disc(7, 0.4, 12, -0.3, 0.2, 0.5, 1.4),

@@ -263,6 +263,124 @@ class EditingTest extends ServerTest {
         assertThat(browser.send("DELETE", "/api/versions/" + copyId, "").status())
                 .isEqualTo(204);
         assertThat(browser.send("DELETE", "/api/versions/" + id, "").status()).isEqualTo(409);
+        assertThat(browser.get("/api/versions/" + copyId).status()).isEqualTo(404);
+        assertThat(browser.send("PATCH", "/api/versions/" + copyId, "{\"name\":\"Loud\"}")
+                        .status())
+                .isEqualTo(404);
+        assertThat(browser()
+                        .signedUp("thief")
+                        .send("POST", "/api/versions/" + copyId + "/return", "{}")
+                        .status())
+                .isEqualTo(404);
+        assertThat(browser.send("POST", "/api/versions/" + copyId + "/return", "{}")
+                        .json()
+                        .get("name")
+                        .asString())
+                .isEqualTo("Quiet");
+        assertThat(browser.get("/api/shots/" + shot + "/versions").json().size())
+                .isEqualTo(2);
+    }
+
+    @Test
+    void partsOfARecipeAreGivenToOtherShotsAsOneStepEach() {
+        String other = readyShot(browser, photo(600, 400, "jpg"));
+        ObjectNode recipe = withOpacity(version(), 0.4);
+        ((ObjectNode) recipe.get("aperture")).put("fNumber", 1.1);
+        ((ObjectNode) recipe.get("band")).put("near", 0.9).put("far", 0.2).put("tiltAcross", 0.25);
+        JsonNode from = put(version(), "Bold", recipe).json();
+        String path = "/api/versions/" + from.get("id").asString() + "/copy";
+        String body = "{\"parts\":[\"lens\",\"band\"],\"shots\":[\"" + other + "\",\"" + shot + "\"]}";
+        assertThat(browser.send("POST", path, body).json().get("changed").asInt())
+                .isEqualTo(1);
+        JsonNode changed =
+                browser.get("/api/shots/" + other + "/versions").json().get(0);
+        assertThat(changed.get("recipe").get("aperture")).isEqualTo(recipe.get("aperture"));
+        assertThat(changed.get("recipe").get("band"))
+                .isEqualTo(from.get("recipe").get("band"));
+        assertThat(changed.get("recipe").get("opacity").asDouble()).isEqualTo(1);
+        assertThat(changed.get("history").get(1).get("name").asString()).isEqualTo("Copied from photo.jpg");
+        assertThat(browser.send("POST", path, body.replace("lens", "soul")).status())
+                .isEqualTo(422);
+        Browser stranger = browser().signedUp("stranger");
+        String own = readyShot(stranger, photo(300, 200, "jpg"));
+        assertThat(browser.send("POST", path, body.replace(other, own)).status())
+                .isEqualTo(404);
+    }
+
+    @Test
+    void aRegionIsThePartOfTheWholeAndMayBeLargerThanAnyPreview() {
+        JsonNode recipe = version().get("recipe");
+        Plane whole = picture(preview(recipe, 900, 1));
+        Browser.Answer answer = region(recipe, 900, "{\"x\":0.25,\"y\":0.5,\"width\":0.5,\"height\":0.25}", 2);
+        assertThat(answer.raw().headers().firstValue("X-Region")).hasValue("225 300 450 150 900 600");
+        Plane part = picture(answer);
+        assertThat(part.width()).isEqualTo(450);
+        double sum = 0;
+        for (int y = 0; y < 150; y++) {
+            for (int x = 0; x < 450; x++) {
+                sum += Math.abs(part.at(x, y) - whole.at(225 + x, 300 + y));
+            }
+        }
+        assertThat(sum / (450 * 150)).isLessThan(0.01);
+        // Never larger than the photo, never empty, and without a region never beyond the usual size.
+        assertThat(region(recipe, 20000, "{\"x\":2,\"y\":-1,\"width\":0,\"height\":0}", 3)
+                        .raw()
+                        .headers()
+                        .firstValue("X-Region"))
+                .hasValue("899 0 1 1 900 600");
+        String large = readyShot(browser, photo(3000, 2000, "jpg"));
+        assertThat(browser.send(
+                                "POST",
+                                "/api/shots/" + large + "/preview",
+                                "{\"recipe\":" + recipe + ",\"longSide\":3000,\"page\":\"p\",\"number\":4}")
+                        .status())
+                .isEqualTo(422);
+        assertThat(browser.get("/api/shots/" + large + "/photo?longSide=3000&region=0.5,0.5,0.1,0.1")
+                        .raw()
+                        .headers()
+                        .firstValue("X-Region"))
+                .hasValue("1500 1000 300 200 3000 2000");
+        assertThat(browser.get("/api/shots/" + large + "/photo?longSide=3000").status())
+                .isEqualTo(422);
+    }
+
+    private Browser.Answer region(JsonNode recipe, int longSide, String region, long number) {
+        return browser.send(
+                "POST",
+                "/api/shots/" + shot + "/preview",
+                "{\"recipe\":" + recipe + ",\"longSide\":" + longSide + ",\"region\":" + region
+                        + ",\"page\":\"p\",\"number\":" + number + "}");
+    }
+
+    @Test
+    void thePhotosOwnSharpnessIsToldToItsOwnerOnly() {
+        ByteBuffer widths = ByteBuffer.wrap(
+                        browser.get("/api/shots/" + shot + "/edge-widths").body())
+                .order(ByteOrder.LITTLE_ENDIAN);
+        assertThat(widths.getInt()).isEqualTo(900);
+        assertThat(widths.getInt()).isEqualTo(600);
+        int sharp = 0;
+        while (widths.hasRemaining()) {
+            int width = widths.get() & 0xff;
+            sharp += width > 0 && width < 60 ? 1 : 0;
+        }
+        assertThat(sharp).isGreaterThan(1000);
+        Browser stranger = browser().signedUp("peeper");
+        assertThat(stranger.get("/api/shots/" + shot + "/edge-widths").status()).isEqualTo(404);
+        assertThat(stranger.get("/api/shots/" + shot + "/things").status()).isEqualTo(404);
+    }
+
+    @Test
+    void aPhotoWithoutAClearSubjectHasNoThingsToChooseFrom() {
+        JsonNode things = browser.get("/api/shots/" + shot + "/things").json();
+        assertThat(things.get("things").size()).isZero();
+        Browser.Answer refused = browser.send(
+                "POST",
+                "/api/shots/" + shot + "/focus",
+                "{\"kind\":\"thing\",\"number\":1,\"x\":0,\"y\":0,\"width\":0,\"height\":0,\"recipe\":"
+                        + version().get("recipe") + "}");
+        assertThat(refused.status()).isEqualTo(422);
+        assertThat(refused.text()).contains("no such subject");
     }
 
     @Test

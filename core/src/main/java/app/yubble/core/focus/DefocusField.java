@@ -7,6 +7,8 @@ import app.yubble.core.raster.Plane;
 public final class DefocusField {
     // Nearness is looked up in this many steps; at 400 px per unit of nearness one step is a hundredth of a pixel.
     private static final int STEPS = 1 << 15;
+    // A tilted band is as far as this from the nearness of any point.
+    private static final int MOST_TILT = 2;
 
     private DefocusField() {}
 
@@ -20,9 +22,10 @@ public final class DefocusField {
         if (!(radiusPerNearness >= 0)) {
             throw new IllegalArgumentException("radius per nearness must not be negative, found " + radiusPerNearness);
         }
-        float[] radiusAt = new float[STEPS + 1];
-        for (int i = 0; i <= STEPS; i++) {
-            double outside = band.outside((double) i / STEPS);
+        int off = band.isLevel() || band.coversEverything() ? 0 : MOST_TILT * STEPS;
+        float[] radiusAt = new float[STEPS + 2 * off + 1];
+        for (int i = 0; i < radiusAt.length && !band.coversEverything(); i++) {
+            double outside = band.outside((double) (i - off) / STEPS);
             radiusAt[i] = (float) (radiusPerNearness * outside * (outside > 0 ? gain.behind() : gain.front()));
         }
         Plane out = new Plane(nearness.size());
@@ -30,12 +33,18 @@ public final class DefocusField {
         float[] to = out.samples();
         int width = nearness.width();
         Bands.ofRows(nearness.height(), (from, until) -> {
-            for (int i = from * width; i < until * width; i++) {
-                if (Float.isNaN(in[i])) {
-                    throw new IllegalArgumentException(
-                            "nearness has no number at pixel " + i % width + "," + i / width);
+            for (int y = from; y < until; y++) {
+                // What is taken off the nearness, in steps of the table, at the row's middle and from pixel to pixel.
+                float tilt = (float) (band.tiltAt(0.5, (y + 0.5) / nearness.height()) * STEPS) - off;
+                float slope = off == 0 ? 0 : (float) (band.tiltAcross() * 2 * STEPS / width);
+                float base = off == 0 ? 0 : tilt;
+                for (int x = 0, i = y * width; x < width; x++, i++) {
+                    if (Float.isNaN(in[i])) {
+                        throw new IllegalArgumentException("nearness has no number at pixel " + x + "," + y);
+                    }
+                    int at = Math.round(in[i] * STEPS - base - slope * (x + 0.5f - width / 2f));
+                    to[i] = radiusAt[Math.max(0, Math.min(radiusAt.length - 1, at))];
                 }
-                to[i] = radiusAt[Math.max(0, Math.min(STEPS, Math.round(in[i] * STEPS)))];
             }
         });
         return out;

@@ -33,11 +33,38 @@ public final class FocusFinder {
      *     subject is guessed from detail, nearness and place
      */
     public static SharpBand subject(Picture picture, Plane nearness, @Nullable Plane matte) {
-        return matte == null ? likely(picture, nearness) : covering(nearness, matte);
+        return matte == null ? likely(picture, nearness) : thing(nearness, matte, 1);
     }
 
-    // The band covers the nine tenths of the largest thing in the matte that lie closest together.
-    private static SharpBand covering(Plane nearness, Plane matte) {
+    /**
+     * Nearness as a tilted band sees it, with the band's own tilt taken out: what is found in it and given the tilt again
+     * lies where it was meant.
+     */
+    public static Plane levelled(Plane nearness, SharpBand band) {
+        if (band.isLevel()) {
+            return nearness;
+        }
+        Plane out = new Plane(nearness.size());
+        for (int y = 0, i = 0; y < out.height(); y++) {
+            for (int x = 0; x < out.width(); x++, i++) {
+                double tilt = band.tiltAt((x + 0.5) / out.width(), (y + 0.5) / out.height());
+                out.samples()[i] = (float) (nearness.samples()[i] - tilt);
+            }
+        }
+        return out;
+    }
+
+    /** The things in a matte as {@link #thing} counts them, at a reduced size. */
+    public static Instances things(Plane matte) {
+        return Instances.of(Resample.toSize(matte, matte.size().fitting(MATTE_SIDE)));
+    }
+
+    /**
+     * A band over one of the things in a matte: over those nine tenths of it that lie closest together.
+     *
+     * @param number of {@link #things}, 1 for the largest
+     */
+    public static SharpBand thing(Plane nearness, Plane matte, int number) {
         Size size = nearness.size().fitting(MATTE_SIDE);
         Plane near = Resample.pick(nearness, size);
         Plane alpha = Resample.toSize(matte, size);
@@ -45,7 +72,7 @@ public final class FocusFinder {
         float[] inside = new float[alpha.samples().length];
         int count = 0;
         for (int i = 0; i < inside.length; i++) {
-            if (things.labels()[i] == 1 && alpha.samples()[i] > WELL_INSIDE) {
+            if (things.labels()[i] == number && alpha.samples()[i] > WELL_INSIDE) {
                 inside[count++] = near.samples()[i];
             }
         }

@@ -46,6 +46,51 @@ class FocusTest {
     }
 
     @Test
+    void aTiltedBandFollowsAPlaneThroughThePicture() {
+        SharpBand level = new SharpBand(0.52, 0.48, 0, 0);
+        SharpBand tilted = level.tilted(0.3, -0.1);
+        // Exactly the plane that the band is tilted to: all of it is sharp, and not when level.
+        Plane plane = Pictures.plane(
+                101, 51, (x, y) -> 0.5 + 0.3 * (2 * (x + 0.5) / 101 - 1) - 0.1 * (2 * (y + 0.5) / 51 - 1));
+        for (float radius : DefocusField.of(plane, tilted, Gain.EVEN, 100).samples()) {
+            assertThat(radius).isZero();
+        }
+        assertThat(DefocusField.of(plane, level, Gain.EVEN, 100).at(100, 25)).isLessThan(-20);
+        // Out of it the distance counts along the nearness.
+        Plane flat = Plane.filled(plane.size(), 0.5f);
+        assertThat(DefocusField.of(flat, tilted, Gain.EVEN, 100).at(100, 25)).isCloseTo(28f, within(0.4f));
+        assertThat(DefocusField.of(flat, tilted, Gain.EVEN, 100).at(0, 25)).isCloseTo(-28f, within(0.4f));
+        assertThat(DefocusField.of(flat, SharpBand.EVERYTHING.tilted(0.9, 0.9), Gain.EVEN, 100)
+                        .at(0, 0))
+                .isZero();
+    }
+
+    @Test
+    void aSpotIsMetByATiltedBandToo() {
+        Plane nearness = Pictures.plane(300, 200, (x, y) -> x < 150 ? 0.3 : 0.8);
+        SharpBand tilt = new SharpBand(0.5, 0.5, 0, 0).tilted(0.2, 0.1);
+        SharpBand found =
+                FocusFinder.spot(FocusFinder.levelled(nearness, tilt), 270, 40).tilted(0.2, 0.1);
+        Plane field = DefocusField.of(nearness, found, Gain.EVEN, 100);
+        assertThat(field.at(270, 40)).isZero();
+        assertThat(field.at(20, 40)).isNotZero();
+    }
+
+    @Test
+    void edgesTellHowSoftThePhotoAlreadyIs() {
+        for (double sigma : new double[] {0.8, 1.5, 3}) {
+            Plane step = Pictures.plane(200, 60, (x, y) -> 0.5 + 0.3 * Math.tanh((x - 99.7) / (1.25 * sigma)));
+            Plane widths = EdgeWidth.of(step);
+            float at = 0;
+            for (int x = 95; x < 105; x++) {
+                at = Math.max(at, widths.at(x, 30));
+            }
+            assertThat((double) at).isCloseTo(sigma, within(0.3 * sigma));
+            assertThat(widths.at(40, 30)).isZero();
+        }
+    }
+
+    @Test
     void aDepthThatIsNoNumberIsRefused() {
         Plane nearness = Pictures.plane(4, 4, (x, y) -> x == 2 && y == 1 ? Double.NaN : 0.5);
         assertThatThrownBy(() -> DefocusField.of(nearness, band, Gain.EVEN, 10)).hasMessageContaining("2,1");

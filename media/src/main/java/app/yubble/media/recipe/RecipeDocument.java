@@ -98,7 +98,14 @@ public record RecipeDocument(
             @Nullable Double near,
             @Nullable Double far,
             @Nullable Double nearFalloff,
-            @Nullable Double farFalloff) {}
+            @Nullable Double farFalloff,
+            @Nullable Double tiltAcross,
+            @Nullable Double tiltDown) {
+        public static BandPart of(SharpBand band) {
+            return new BandPart(
+                    band.near(), band.far(), band.nearFalloff(), band.farFalloff(), band.tiltAcross(), band.tiltDown());
+        }
+    }
 
     /** See {@link Aperture}; {@code mode} is {@code f-number} or {@code free}. */
     public record AperturePart(
@@ -152,7 +159,7 @@ public record RecipeDocument(
                 FORMAT,
                 Recipe.FORMAT_VERSION,
                 DepthPart.of(recipe.depth()),
-                new BandPart(band.near(), band.far(), band.nearFalloff(), band.farFalloff()),
+                BandPart.of(band),
                 new AperturePart(
                         aperture.mode() == Aperture.Mode.FREE ? "free" : "f-number",
                         aperture.fNumber(),
@@ -218,7 +225,9 @@ public record RecipeDocument(
                         or(band.near, all.near()),
                         or(band.far, all.far()),
                         or(band.nearFalloff, all.nearFalloff()),
-                        or(band.farFalloff, all.farFalloff()));
+                        or(band.farFalloff, all.farFalloff()),
+                        or(band.tiltAcross, 0),
+                        or(band.tiltDown, 0));
     }
 
     private Aperture lensAperture() {

@@ -1,19 +1,24 @@
 package app.yubble.server.editing;
 
+import app.yubble.core.focus.EdgeWidth;
 import app.yubble.core.focus.FocusFinder;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
+import app.yubble.core.subject.Instances;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.server.account.SignedIn;
+import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
@@ -31,8 +36,11 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.time.Duration;
+import java.util.List;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -49,6 +57,11 @@ import org.springframework.web.bind.annotation.RestController;
 class PreviewController {
     private static final int DEPTH_SIDE = 1024;
     private static final double QUALITY = 0.9;
+    // What the cache holds of one picture: its colours, its nearness and its glints.
+    private static final long MOST_PIXELS = 30_000_000;
+    private static final int CHECK_SIDE = 2048;
+    private static final int THINGS_SIDE = 256;
+    private static final int MOST_THINGS = 9;
 
     private final Shots shots;
     private final RefocusLine line;
@@ -56,9 +69,17 @@ class PreviewController {
     private final PictureReader reader;
     private final PreviewDesk desk;
     private final Origins origins;
+    private final MemoryGate gate;
 
     PreviewController(
-            Shots shots, RefocusLine line, FileStore files, PictureReader reader, PreviewDesk desk, Origins origins) {
+            Shots shots,
+            RefocusLine line,
+            FileStore files,
+            PictureReader reader,
+            PreviewDesk desk,
+            Origins origins,
+            MemoryGate gate) {
+        this.gate = gate;
         this.shots = shots;
         this.line = line;
         this.files = files;
@@ -68,21 +89,48 @@ class PreviewController {
     }
 
     /**
-     * @param longSide of the whole picture in pixels, at most 2560
+     * @param longSide of the whole picture in pixels; more than 2560 only for a region
+     * @param region the part that is wanted; null for all
      * @param page names the open page; of its requests only the one with the highest number is answered
      */
     record PreviewRequest(
             @NotNull RecipeDocument recipe,
-            @Min(16) @Max(Shots.PROXY_SIDE) int longSide,
+            @Min(16) @Max(40000) int longSide,
+            @Nullable @Valid RegionPart region,
 
             @NotNull @jakarta.validation.constraints.Size(min = 1, max = 64)
             String page,
 
             long number) {}
 
-    /** Where to focus: {@code subject}, or a {@code spot} or {@code patch} in shares of width and height. */
+    /** In shares of the picture's width and height. */
+    record RegionPart(double x, double y, double width, double height) {
+        /** The pixels that it touches; never empty. */
+        Region within(Size size) {
+            int left = limited(x * size.width(), size.width() - 1);
+            int top = limited(y * size.height(), size.height() - 1);
+            int right = Math.max(left + 1, limited(Math.ceil((x + width) * size.width()), size.width()));
+            int bottom = Math.max(top + 1, limited(Math.ceil((y + height) * size.height()), size.height()));
+            return new Region(left, top, right - left, bottom - top);
+        }
+
+        private static int limited(double value, int most) {
+            return (int) Math.max(0, Math.min(most, value));
+        }
+    }
+
+    /**
+     * Where to focus: {@code subject}, a {@code thing} by its number, or a {@code spot} or {@code patch} in shares of width and
+     * height.
+     */
     record FocusRequest(
-            @NotNull String kind, @NotNull RecipeDocument recipe, double x, double y, double width, double height) {}
+            @NotNull String kind,
+            @NotNull RecipeDocument recipe,
+            @Nullable Integer number,
+            double x,
+            double y,
+            double width,
+            double height) {}
 
     private ShotMaterial material(Shot shot) {
         return new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
@@ -102,12 +150,17 @@ class PreviewController {
         Progress ticket = desk.ticket(who.id(), wanted.page(), wanted.number());
         try {
             ticket.at(0);
-            Size size = shot.size().fitting(wanted.longSide());
-            Picture result = line.render(material(shot), recipe, size, ticket);
+            Size size = sizeOf(shot, wanted.longSide(), wanted.region() != null);
+            Region region =
+                    wanted.region() == null ? Region.all(size) : wanted.region().within(size);
+            Picture result = size.longSide() > Shots.PROXY_SIDE
+                    ? gate.with(size.pixels(), () -> line.render(material(shot), recipe, size, region, ticket))
+                    : line.render(material(shot), recipe, size, region, ticket);
             byte[] jpeg = jpeg(result, shot);
             return ResponseEntity.ok()
                     .contentType(MediaType.IMAGE_JPEG)
                     .cacheControl(CacheControl.noStore())
+                    .header("X-Region", told(region, size))
                     .header("Server-Timing", "preview;dur=" + (System.nanoTime() - start) / 1_000_000)
                     .body(jpeg);
         } catch (CancellationException superseded) {
@@ -115,7 +168,26 @@ class PreviewController {
         }
     }
 
-    /** The untouched photo at a size; for {@code hash} see the shot. It never changes, so it may be kept. */
+    /** Previews of the whole come from the reduced picture; a region may be larger, as far as memory allows. */
+    private static Size sizeOf(Shot shot, int longSide, boolean ofRegion) {
+        Size size = shot.size().fitting(longSide);
+        if (size.longSide() > Shots.PROXY_SIDE && !ofRegion) {
+            throw new RefusedException("More than " + Shots.PROXY_SIDE + " pixels are drawn of a region only.");
+        }
+        if (size.longSide() > Shots.PROXY_SIDE && size.pixels() > MOST_PIXELS) {
+            double share = Math.sqrt((double) MOST_PIXELS / size.pixels());
+            return shot.size().fitting((int) (size.longSide() * share));
+        }
+        return size;
+    }
+
+    /** Left, top, width and height of a region, then the width and height of the whole. */
+    private static String told(Region region, Size size) {
+        return region.x() + " " + region.y() + " " + region.width() + " " + region.height() + " " + size.width() + " "
+                + size.height();
+    }
+
+    /** The untouched photo at a size, or a region of it. It never changes, so it may be kept. */
     @GetMapping("/api/shots/{id}/photo")
     @ApiResponse(
             responseCode = "200",
@@ -123,11 +195,20 @@ class PreviewController {
     ResponseEntity<byte[]> photo(
             @AuthenticationPrincipal SignedIn who,
             @PathVariable UUID id,
-            @RequestParam @Min(16) @Max(2560) int longSide)
+            @RequestParam @Min(16) @Max(40000) int longSide,
+            @RequestParam(required = false) @Nullable List<Double> region)
             throws IOException {
         Shot shot = shots.owned(id, who.id());
-        Picture picture = line.picture(material(shot), shot.size().fitting(longSide));
+        RegionPart wanted = region == null || region.size() != 4
+                ? null
+                : new RegionPart(region.get(0), region.get(1), region.get(2), region.get(3));
+        Size size = sizeOf(shot, longSide, wanted != null);
+        Region part = wanted == null ? Region.all(size) : wanted.within(size);
+        Picture picture = size.longSide() > Shots.PROXY_SIDE
+                ? gate.with(size.pixels(), () -> Resample.crop(line.picture(material(shot), size), part))
+                : Resample.crop(line.picture(material(shot), size), part);
         return ResponseEntity.ok()
+                .header("X-Region", told(part, size))
                 .contentType(MediaType.IMAGE_JPEG)
                 .cacheControl(CacheControl.maxAge(Duration.ofDays(30)).cachePrivate())
                 .body(jpeg(picture, shot));
@@ -184,19 +265,101 @@ class PreviewController {
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid FocusRequest wanted) {
         Shot shot = shots.owned(id, who.id());
         ShotMaterial material = material(shot);
-        DepthChoice depth = wanted.recipe().toRecipe().depth();
+        Recipe recipe = wanted.recipe().toRecipe();
         Size size = shot.size().fitting(DEPTH_SIDE);
-        Plane plane = line.nearness(material, depth, size);
+        Plane plane = FocusFinder.levelled(line.nearness(material, recipe.depth(), size), recipe.band());
         double x = wanted.x() * size.width();
         double y = wanted.y() * size.height();
         SharpBand band = switch (wanted.kind()) {
             case "subject" -> FocusFinder.subject(line.picture(material, size), plane, material.clearMatte());
+            case "thing" -> thing(plane, material.clearMatte(), wanted.number());
             case "spot" -> FocusFinder.spot(plane, x, y);
             case "patch" ->
                 FocusFinder.patch(plane, x, y, wanted.width() * size.width(), wanted.height() * size.height());
             default ->
-                throw new RefusedException("Focus on a subject, a spot or a patch; found \"" + wanted.kind() + "\".");
+                throw new RefusedException(
+                        "Focus on a subject, a thing, a spot or a patch; found \"" + wanted.kind() + "\".");
         };
-        return new RecipeDocument.BandPart(band.near(), band.far(), band.nearFalloff(), band.farFalloff());
+        return RecipeDocument.BandPart.of(
+                band.tilted(recipe.band().tiltAcross(), recipe.band().tiltDown()));
+    }
+
+    private static SharpBand thing(Plane nearness, @Nullable Plane matte, @Nullable Integer number) {
+        if (matte == null
+                || number == null
+                || number < 1
+                || number > FocusFinder.things(matte).count()) {
+            throw new RefusedException("There is no such subject in this photo.");
+        }
+        return FocusFinder.thing(nearness, matte, number);
+    }
+
+    /** One thing in the photo: its number and its middle, in shares of width and height. */
+    record ThingView(int number, double x, double y) {}
+
+    /** Which pixel belongs to which thing: one byte a pixel, row by row, 0 for none. */
+    record ThingsView(int width, int height, byte[] labels, List<ThingView> things) {}
+
+    /** The separate things that the subject network found, the largest first. */
+    @GetMapping("/api/shots/{id}/things")
+    ThingsView things(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        Plane matte = material(shots.owned(id, who.id())).clearMatte();
+        if (matte == null) {
+            return new ThingsView(0, 0, new byte[0], List.of());
+        }
+        Instances found = FocusFinder.things(matte);
+        Size small = new Size(found.width(), found.height()).fitting(THINGS_SIDE);
+        byte[] labels = new byte[(int) small.pixels()];
+        double[] x = new double[MOST_THINGS + 1];
+        double[] y = new double[MOST_THINGS + 1];
+        int[] count = new int[MOST_THINGS + 1];
+        for (int i = 0; i < labels.length; i++) {
+            int column = i % small.width();
+            int row = i / small.width();
+            int from = row * found.height() / small.height() * found.width() + column * found.width() / small.width();
+            int label = found.labels()[from] > MOST_THINGS ? 0 : found.labels()[from];
+            labels[i] = (byte) label;
+            x[label] += (column + 0.5) / small.width();
+            y[label] += (row + 0.5) / small.height();
+            count[label]++;
+        }
+        List<ThingView> things = IntStream.rangeClosed(1, MOST_THINGS)
+                .filter(label -> count[label] > 0)
+                .mapToObj(label -> new ThingView(label, x[label] / count[label], y[label] / count[label]))
+                .toList();
+        return new ThingsView(small.width(), small.height(), labels, things);
+    }
+
+    /**
+     * How soft the photo's own edges are, at up to 1024 pixels: two little-endian 32-bit integers, width and height, then for
+     * each pixel a byte: 0 without an edge, else its width in fiftieths of a pixel of the photo at 2048 pixels.
+     */
+    @GetMapping("/api/shots/{id}/edge-widths")
+    @ApiResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = "application/octet-stream",
+                            schema = @Schema(type = "string", format = "binary")))
+    ResponseEntity<byte[]> edgeWidths(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        Shot shot = shots.owned(id, who.id());
+        Plane widths = EdgeWidth.of(
+                line.picture(material(shot), shot.size().fitting(CHECK_SIDE)).lightness());
+        Size size = shot.size().fitting(DEPTH_SIDE);
+        byte[] sharpest = new byte[(int) size.pixels()];
+        for (int y = 0; y < widths.height(); y++) {
+            for (int x = 0; x < widths.width(); x++) {
+                int width = Math.min(255, Math.round(widths.at(x, y) * 50));
+                int to = y * size.height() / widths.height() * size.width() + x * size.width() / widths.width();
+                int known = sharpest[to] & 0xff;
+                sharpest[to] = (byte) (width == 0 || known > 0 && known < width ? known : width);
+            }
+        }
+        ByteBuffer out = ByteBuffer.allocate(8 + sharpest.length).order(ByteOrder.LITTLE_ENDIAN);
+        out.putInt(size.width()).putInt(size.height()).put(sharpest);
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                .cacheControl(CacheControl.maxAge(Duration.ofDays(30)).cachePrivate())
+                .body(out.array());
     }
 }

@@ -5,6 +5,7 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A named recipe of a shot. Its recipe is the one of the edit at its position; edits beyond the position have been
@@ -28,6 +29,8 @@ class Version {
 
     @Column(insertable = false, updatable = false)
     private Instant created;
+
+    private @Nullable Instant removed;
 
     /** For Hibernate. */
     @SuppressWarnings("NullAway.Init")
@@ -63,6 +66,19 @@ class Version {
     void moveTo(int newPosition) {
         position = newPosition;
         lockVersion++;
+    }
+
+    /** Hides it; it can be brought back. */
+    void remove() {
+        removed = Instant.now();
+    }
+
+    boolean isRemoved() {
+        return removed != null;
+    }
+
+    void bringBack() {
+        removed = null;
     }
 
     void rename(String newName) {

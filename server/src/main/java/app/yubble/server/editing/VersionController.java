@@ -2,12 +2,18 @@ package app.yubble.server.editing;
 
 import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.server.account.SignedIn;
+import app.yubble.server.problem.RefusedException;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
+import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -105,6 +111,36 @@ class VersionController {
     @DeleteMapping("/api/versions/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void delete(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
-        versions.delete(id, who.id());
+        versions.remove(id, who.id());
+    }
+
+    /** A removed version, for a day. */
+    @PostMapping("/api/versions/{id}/return")
+    VersionView bringBack(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        return VersionView.of(versions.bringBack(id, who.id()));
+    }
+
+    /** @param parts of {@code trims}, {@code band}, {@code lens} and {@code opacity} */
+    record Copying(
+            @NotEmpty @Size(max = 4) Set<String> parts,
+            @NotEmpty @Size(max = 500) List<@NotNull UUID> shots) {}
+
+    /** How many shots have been changed. */
+    record Copied(int changed) {}
+
+    @PostMapping("/api/versions/{id}/copy")
+    Copied copy(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid Copying wanted) {
+        return new Copied(versions.copyTo(
+                id,
+                who.id(),
+                wanted.parts().stream().map(VersionController::part).collect(Collectors.toSet()),
+                wanted.shots()));
+    }
+
+    private static RecipePart part(String name) {
+        return Arrays.stream(RecipePart.values())
+                .filter(part -> part.name().toLowerCase(Locale.ROOT).equals(name))
+                .findFirst()
+                .orElseThrow(() -> new RefusedException("There is no part \"" + name + "\" of a recipe."));
     }
 }

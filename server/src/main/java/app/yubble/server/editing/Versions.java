@@ -11,7 +11,10 @@ import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.shoot.DepthJob;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
@@ -21,6 +24,8 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class Versions {
     private static final int LONGEST_HISTORY = 500;
+    private static final int LONGEST_STEP = 120;
+    private static final Duration KEPT = Duration.ofDays(1);
     private static final String FIRST_NAME = "First";
     private static final String FIRST_STEP = "Main subject";
 
@@ -41,7 +46,7 @@ public class Versions {
     @EventListener
     @Transactional
     public void onDepth(DepthJob.DepthReady ready) {
-        if (versions.findByShotIdOrderByCreated(ready.shot()).isEmpty()) {
+        if (versions.findByShotIdAndRemovedIsNullOrderByCreated(ready.shot()).isEmpty()) {
             Shot shot = shots.byId(ready.shot());
             create(shot, FIRST_NAME, FIRST_STEP, automatic(shot, ready.source(), ready.subject()));
         }
@@ -75,7 +80,7 @@ public class Versions {
     @Transactional(readOnly = true)
     public List<Standing> of(UUID shot, UUID account) {
         shots.owned(shot, account);
-        return versions.findByShotIdOrderByCreated(shot).stream()
+        return versions.findByShotIdAndRemovedIsNullOrderByCreated(shot).stream()
                 .map(this::standing)
                 .toList();
     }
@@ -115,22 +120,72 @@ public class Versions {
 
     @Transactional
     public Standing rename(UUID id, UUID account, String name) {
-        Version version = versions.lockOwned(id, account).orElseThrow(() -> new NotFoundException("version"));
+        Version version = held(id, account);
         version.rename(name);
         return standing(version);
     }
 
+    /** Hides a version, so that it can be brought back; those removed more than a day ago go for good. */
     @Transactional
-    public void delete(UUID id, UUID account) {
-        Version version = versions.lockOwned(id, account).orElseThrow(() -> new NotFoundException("version"));
-        if (versions.findByShotIdOrderByCreated(version.shotId()).size() == 1) {
+    public void remove(UUID id, UUID account) {
+        Version version = held(id, account);
+        if (versions.findByShotIdAndRemovedIsNullOrderByCreated(version.shotId())
+                        .size()
+                == 1) {
             throw new ConflictException("A shot keeps at least one version.");
         }
-        versions.delete(version);
+        versions.deleteRemoved(version.shotId(), Instant.now().minus(KEPT));
+        version.remove();
+    }
+
+    @Transactional
+    public Standing bringBack(UUID id, UUID account) {
+        Version version = versions.lockOwned(id, account).orElseThrow(() -> new NotFoundException("version"));
+        version.bringBack();
+        return standing(version);
+    }
+
+    /**
+     * Gives other shots parts of a version's recipe, each as one step of the history of its first version.
+     *
+     * @return how many were changed
+     */
+    @Transactional
+    public int copyTo(UUID from, UUID account, Set<RecipePart> parts, List<UUID> targets) {
+        Standing source = owned(from, account);
+        String step =
+                "Copied from " + shots.owned(source.version().shotId(), account).name();
+        int changed = 0;
+        for (UUID target : targets) {
+            shots.owned(target, account);
+            Version first = versions.findByShotIdAndRemovedIsNullOrderByCreated(target).stream()
+                    .findFirst()
+                    .orElse(null);
+            if (first != null && !first.id().equals(from)) {
+                Standing before = owned(first.id(), account);
+                Recipe after = before.recipe();
+                for (RecipePart part : parts) {
+                    after = part.copy(source.recipe(), after);
+                }
+                edit(first.id(), account, first.lockVersion(), shortened(step), after);
+                changed++;
+            }
+        }
+        return changed;
+    }
+
+    private static String shortened(String step) {
+        return step.length() <= LONGEST_STEP ? step : step.substring(0, LONGEST_STEP);
+    }
+
+    private Version held(UUID id, UUID account) {
+        return versions.lockOwned(id, account)
+                .filter(version -> !version.isRemoved())
+                .orElseThrow(() -> new NotFoundException("version"));
     }
 
     private Version locked(UUID id, UUID account, long expectedLock) {
-        Version version = versions.lockOwned(id, account).orElseThrow(() -> new NotFoundException("version"));
+        Version version = held(id, account);
         if (version.lockVersion() != expectedLock) {
             throw new ConflictException("This version was changed in another tab. Load it again to go on from there.");
         }
