@@ -12,6 +12,9 @@ export type Recipe = Whole<Schemas['RecipeDocument']>
 export type Band = Whole<Schemas['BandPart']>
 export type Settings = Whole<Schemas['SettingsView']>
 export type Character = Whole<Schemas['CharacterView']>
+export type Things = Whole<Schemas['ThingsView']>
+/** In shares of the picture's width and height. */
+export type Region = Whole<Schemas['RegionPart']>
 export type Session = { name: string | null; openAccounts: boolean; demo: boolean }
 export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'revision' | 'state' | 'progress' | 'problem'>
 
@@ -98,6 +101,7 @@ function upload<T>(path: string, file: File, progress: (share: number) => void, 
 
 export type FocusPlace =
   | { kind: 'subject' }
+  | { kind: 'thing'; number: number }
   | { kind: 'spot'; x: number; y: number }
   | { kind: 'patch'; x: number; y: number; width: number; height: number }
 
@@ -126,11 +130,15 @@ export const api = {
   useDepthEngine: (name: string) => json<Settings>('/api/settings/depth-engine', { method: 'PUT', json: { name } }),
   thumbnail: (id: string) => `/api/shots/${id}/thumbnail`,
   photo: async (id: string, longSide: number) => (await send(`/api/shots/${id}/photo?longSide=${longSide}`)).blob(),
+  photoRegion: (id: string, longSide: number, { x, y, width, height }: Region) =>
+    send(`/api/shots/${id}/photo?longSide=${longSide}&region=${[x, y, width, height].join(',')}`),
+  things: (id: string) => json<Things>(`/api/shots/${id}/things`),
+  edgeWidths: async (id: string) => (await send(`/api/shots/${id}/edge-widths`)).arrayBuffer(),
   nearness: async (id: string, depth: Recipe['depth'], signal: AbortSignal) =>
     (await send(`/api/shots/${id}/nearness`, { method: 'POST', json: depth, signal })).arrayBuffer(),
   focus: (id: string, recipe: Recipe, place: FocusPlace) =>
     json<Band>(`/api/shots/${id}/focus`, { method: 'POST', json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe } }),
-  preview: (id: string, body: { recipe: Recipe; longSide: number; page: string; number: number }, signal: AbortSignal) =>
+  preview: (id: string, body: { recipe: Recipe; longSide: number; region?: Region; page: string; number: number }, signal: AbortSignal) =>
     send(`/api/shots/${id}/preview`, { method: 'POST', json: body, signal }),
 
   versions: (shot: string) => json<Version[]>(`/api/shots/${shot}/versions`),
@@ -142,6 +150,9 @@ export const api = {
   duplicate: (id: string, name: string) =>
     json<Version>(`/api/versions/${id}/duplicate`, { method: 'POST', json: { name } }),
   renameVersion: (id: string, name: string) => json<Version>(`/api/versions/${id}`, { method: 'PATCH', json: { name } }),
+  bringVersionBack: (id: string) => json<Version>(`/api/versions/${id}/return`, { method: 'POST', json: {} }),
+  copyParts: (id: string, parts: string[], shots: string[]) =>
+    json<{ changed: number }>(`/api/versions/${id}/copy`, { method: 'POST', json: { parts, shots } }),
   deleteVersion: (id: string) => send(`/api/versions/${id}`, { method: 'DELETE' }),
 
   deliveries: () => json<Delivery[]>('/api/deliveries'),

@@ -1,22 +1,59 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { useBench } from '../stores/bench'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useBench, type Patch } from '../stores/bench'
 import { colours, paint, strongestDistance } from './depthViews'
-import { contained, fit, toShares, zoomAt, type Viewport } from './viewport'
+import LoupeView from './LoupeView.vue'
+import MiniMap from './MiniMap.vue'
+import { createOverlay, type Box, type Overlay } from './overlay'
+import ThingOutlines from './ThingOutlines.vue'
+import { differences } from './versionWords'
+import { contained, fit, toShares, visible, zoomAt, type Viewport } from './viewport'
+
+const DRAG = 4
+const AIM_STEP = 0.02
+const FINE_AIM_STEP = 0.004
 
 const bench = useBench()
 const root = ref<HTMLDivElement>()
 const canvas = ref<HTMLCanvasElement>()
+const overlayCanvas = ref<HTMLCanvasElement>()
 const stage = ref({ width: 900, height: 560 })
 const viewport = ref<Viewport>({ scale: 1, x: 0, y: 0 })
 const fitted = ref(true)
 const dragging = ref<'pan' | 'split' | 'patch' | undefined>()
 const patch = ref<{ x: number; y: number; width: number; height: number }>()
+/** Where the keyboard aims, in shares of the picture. */
+const aim = ref<{ x: number; y: number }>()
+const pointer = ref({ x: 0, y: 0 })
 
 const picture = computed(() => ({ width: bench.shot?.width ?? 3, height: bench.shot?.height ?? 2 }))
 const zoomText = computed(() => `${Math.round(viewport.value.scale * devicePixelRatio * 100)} %`)
 
-let overlay: OffscreenCanvas | undefined
+type Pane = { key: string; title: string; about: string; original: boolean; whole: ImageBitmap | undefined; detail: Patch | undefined }
+
+const panes = computed<Pane[]>(() => {
+  const photo = { key: 'original', title: 'original', about: '', original: true, whole: bench.original, detail: bench.originalDetail }
+  const result = { key: 'result', title: 'result', about: '', original: false, whole: bench.preview ?? bench.original, detail: bench.detail }
+  if (bench.holding) return [photo]
+  if (bench.compare === 'beside') return [photo, result]
+  if (bench.compare === 'versions') {
+    const shown = bench.versions.filter((each) => bench.compared.includes(each.id))
+    const apart = differences(shown.map((each) => each.recipe))
+    if (shown.length > 1) {
+      return shown.map((each, i) => ({
+        key: each.id, title: each.name, about: apart[i] ?? '', original: false, whole: bench.versionPreviews.get(each.id), detail: undefined,
+      }))
+    }
+  }
+  return [result]
+})
+const columns = computed(() => (panes.value.length > 1 ? 2 : 1))
+const rows = computed(() => (panes.value.length > 2 ? 2 : 1))
+const pane = computed(() => ({ width: stage.value.width / columns.value, height: stage.value.height / rows.value }))
+const originOf = (i: number) => ({ x: (i % columns.value) * pane.value.width, y: Math.floor(i / columns.value) * pane.value.height })
+
+const fallback = shallowRef<OffscreenCanvas>()
+let overlay: Overlay | undefined
 let image: ImageData | undefined
 let frame = 0
 let resize: ResizeObserver | undefined
@@ -27,77 +64,156 @@ function draw(): void {
   frame = requestAnimationFrame(paintNow)
 }
 
+function sized(element: HTMLCanvasElement): void {
+  const width = Math.round(stage.value.width * devicePixelRatio)
+  const height = Math.round(stage.value.height * devicePixelRatio)
+  if (element.width !== width || element.height !== height) Object.assign(element, { width, height })
+}
+
+/** Where the picture lies in a pane, and the pane itself, in pixels of the canvas. */
+function places(i: number): { box: Box; cut: Box } {
+  const ratio = devicePixelRatio
+  const origin = originOf(i)
+  const { scale, x, y } = viewport.value
+  return {
+    box: {
+      x: (origin.x + x) * ratio, y: (origin.y + y) * ratio, width: picture.value.width * scale * ratio,
+      height: picture.value.height * scale * ratio,
+    },
+    cut: { x: origin.x * ratio, y: origin.y * ratio, width: pane.value.width * ratio, height: pane.value.height * ratio },
+  }
+}
+
+/** The side of the split that shows the untouched photo. */
+function splitOff(box: Box): Box {
+  return bench.splitLevel ? { ...box, height: box.height * bench.splitAt } : { ...box, width: box.width * bench.splitAt }
+}
+
+function meet(a: Box, b: Box): Box {
+  const x = Math.max(a.x, b.x)
+  const y = Math.max(a.y, b.y)
+  return { x, y, width: Math.max(0, Math.min(a.x + a.width, b.x + b.width) - x), height: Math.max(0, Math.min(a.y + a.height, b.y + b.height) - y) }
+}
+
+function drawPicture(context: CanvasRenderingContext2D, shown: Pick<Pane, 'whole' | 'detail'>, box: Box, cut: Box): void {
+  context.save()
+  context.beginPath()
+  context.rect(cut.x, cut.y, cut.width, cut.height)
+  context.clip()
+  if (shown.whole) context.drawImage(shown.whole, box.x, box.y, box.width, box.height)
+  if (shown.detail) {
+    const { bitmap, region } = shown.detail
+    context.drawImage(
+      bitmap, box.x + region.x * box.width, box.y + region.y * box.height, region.width * box.width, region.height * box.height)
+  }
+  context.restore()
+}
+
 function paintNow(): void {
   const element = canvas.value
   const context = element?.getContext('2d')
   if (!element || !context) return
-  const ratio = devicePixelRatio
-  const width = Math.round(stage.value.width * ratio)
-  const height = Math.round(stage.value.height * ratio)
-  if (element.width !== width || element.height !== height) Object.assign(element, { width, height })
-  context.setTransform(1, 0, 0, 1, 0, 0)
-  context.clearRect(0, 0, width, height)
-  const { scale, x, y } = viewport.value
-  const box = [x * ratio, y * ratio, picture.value.width * scale * ratio, picture.value.height * scale * ratio] as const
+  sized(element)
+  context.clearRect(0, 0, element.width, element.height)
   context.imageSmoothingQuality = 'high'
-  context.imageSmoothingEnabled = scale * ratio < 3
-  const untouched = bench.original
-  const result = bench.holding ? untouched : (bench.preview ?? untouched)
-  if (result) context.drawImage(result, ...box)
-  if (bench.view !== 'photo' && overlay && !bench.holding) context.drawImage(overlay, ...box)
-  if (bench.split && untouched && !bench.holding) {
-    context.save()
-    context.beginPath()
-    context.rect(box[0], box[1], box[2] * bench.splitAt, box[3])
-    context.clip()
-    context.drawImage(untouched, ...box)
-    context.restore()
-  }
+  context.imageSmoothingEnabled = viewport.value.scale * devicePixelRatio < 3
+  panes.value.forEach((shown, i) => {
+    const { box, cut } = places(i)
+    drawPicture(context, shown, box, cut)
+    if (fallback.value && bench.view !== 'photo' && !shown.original) context.drawImage(fallback.value, box.x, box.y, box.width, box.height)
+    if (bench.split && !shown.original) {
+      drawPicture(context, { whole: bench.original, detail: bench.originalDetail }, box, meet(cut, splitOff(box)))
+    }
+  })
+  drawOverlay()
 }
 
-function repaintOverlay(): void {
+function drawOverlay(): void {
+  const element = overlayCanvas.value
+  const band = bench.recipe?.band
+  if (!element || !overlay || !band || !bench.nearness) return
+  sized(element)
+  overlay.clear()
+  if (bench.holding || (bench.view === 'photo' && !bench.marked)) return
+  panes.value.forEach((shown, i) => {
+    if (shown.original) return
+    const { box, cut } = places(i)
+    const off = splitOff(box)
+    const seen = !bench.split
+      ? cut
+      : bench.splitLevel
+        ? { ...cut, y: Math.max(cut.y, off.y + off.height), height: Math.max(0, cut.y + cut.height - Math.max(cut.y, off.y + off.height)) }
+        : { ...cut, x: Math.max(cut.x, off.x + off.width), width: Math.max(0, cut.x + cut.width - Math.max(cut.x, off.x + off.width)) }
+    overlay?.draw(box, seen, { view: bench.view, band, mark: bench.marked })
+  })
+}
+
+/** Without graphics hardware the views are painted pixel by pixel. */
+function repaintFallback(): void {
   const map = bench.nearness
   const band = bench.recipe?.band
-  if (map && band && bench.view !== 'photo') {
-    if (!overlay || overlay.width !== map.width || overlay.height !== map.height) {
-      overlay = new OffscreenCanvas(map.width, map.height)
+  if (map && band && bench.view !== 'photo' && !overlay) {
+    if (!fallback.value || fallback.value.width !== map.width || fallback.value.height !== map.height) {
+      fallback.value = new OffscreenCanvas(map.width, map.height)
       image = new ImageData(map.width, map.height)
     }
     if (image) {
-      paint(map, colours(bench.view, band, strongestDistance(band)), image)
-      overlay.getContext('2d')?.putImageData(image, 0, 0)
+      paint(map, colours(bench.view, band, strongestDistance(band)), band, bench.view, image)
+      fallback.value.getContext('2d')?.putImageData(image, 0, 0)
     }
   }
   draw()
 }
 
 function refit(): void {
-  viewport.value = fit(stage.value, picture.value)
+  viewport.value = fit(pane.value, picture.value)
   fitted.value = true
 }
 
 function fullSize(): void {
   const target = 1 / devicePixelRatio
-  viewport.value = zoomAt(viewport.value, target / viewport.value.scale, stage.value.width / 2, stage.value.height / 2, least())
+  const at = aim.value ?? bench.hovered
+  const x = at ? viewport.value.x + at.x * picture.value.width * viewport.value.scale : pane.value.width / 2
+  const y = at ? viewport.value.y + at.y * picture.value.height * viewport.value.scale : pane.value.height / 2
+  viewport.value = contained(zoomAt(viewport.value, target / viewport.value.scale, x, y, least()), pane.value, picture.value)
+  fitted.value = false
+}
+
+/** Puts a place in shares of the picture into the middle. */
+function centreOn(at: { x: number; y: number }): void {
+  const { scale } = viewport.value
+  viewport.value = contained(
+    { scale, x: pane.value.width / 2 - at.x * picture.value.width * scale, y: pane.value.height / 2 - at.y * picture.value.height * scale },
+    pane.value, picture.value)
   fitted.value = false
 }
 
 function least(): number {
-  return Math.min(fit(stage.value, picture.value).scale, 0.1)
+  return Math.min(fit(pane.value, picture.value).scale, 0.1)
 }
 
-function wheel(event: WheelEvent): void {
+/** A place in the stage as one in its pane. */
+function inPane(event: MouseEvent): { x: number; y: number } {
   const box = root.value?.getBoundingClientRect()
-  if (!box) return
-  const factor = Math.exp(-event.deltaY * 0.0015)
-  const zoomed = zoomAt(viewport.value, factor, event.clientX - box.left, event.clientY - box.top, least())
-  viewport.value = contained(zoomed, stage.value, picture.value)
+  const x = event.clientX - (box?.left ?? 0)
+  const y = event.clientY - (box?.top ?? 0)
+  return { x: x - (x >= pane.value.width && columns.value > 1 ? pane.value.width : 0), y: y - (y >= pane.value.height && rows.value > 1 ? pane.value.height : 0) }
+}
+
+function zoom(factor: number, x: number, y: number): void {
+  viewport.value = contained(zoomAt(viewport.value, factor, x, y, least()), pane.value, picture.value)
   fitted.value = false
 }
 
+function wheel(event: WheelEvent): void {
+  const at = inPane(event)
+  // Two fingers spreading on a touch pad arrive as small steps with the control key.
+  zoom(Math.exp(-event.deltaY * (event.ctrlKey ? 0.01 : 0.0015)), at.x, at.y)
+}
+
 function place(event: PointerEvent): { x: number; y: number } {
-  const box = root.value?.getBoundingClientRect()
-  return toShares(viewport.value, picture.value, event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0))
+  const at = inPane(event)
+  return toShares(viewport.value, picture.value, at.x, at.y)
 }
 
 function inside(at: { x: number; y: number }): boolean {
@@ -108,6 +224,7 @@ function down(event: PointerEvent): void {
   if (event.button > 1) return
   root.value?.setPointerCapture(event.pointerId)
   start = { x: event.clientX, y: event.clientY, view: viewport.value, moved: false }
+  aim.value = undefined
   const at = place(event)
   dragging.value =
     event.button === 1 || event.altKey || bench.step !== 'focus' || !inside(at) ? 'pan' : 'patch'
@@ -116,18 +233,19 @@ function down(event: PointerEvent): void {
 function move(event: PointerEvent): void {
   const at = place(event)
   bench.hovered = inside(at) ? at : undefined
+  const box = root.value?.getBoundingClientRect()
+  pointer.value = { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
   if (!dragging.value) return
   const dx = event.clientX - start.x
   const dy = event.clientY - start.y
-  if (Math.hypot(dx, dy) > 4) start.moved = true
+  if (Math.hypot(dx, dy) > DRAG) start.moved = true
   if (dragging.value === 'split') {
-    bench.splitAt = Math.min(0.98, Math.max(0.02, at.x))
+    bench.splitAt = Math.min(0.98, Math.max(0.02, bench.splitLevel ? at.y : at.x))
   } else if (dragging.value === 'pan' && start.moved) {
     viewport.value = contained(
-      { scale: start.view.scale, x: start.view.x + dx, y: start.view.y + dy }, stage.value, picture.value)
+      { scale: start.view.scale, x: start.view.x + dx, y: start.view.y + dy }, pane.value, picture.value)
     fitted.value = false
   } else if (dragging.value === 'patch' && start.moved) {
-    const box = root.value?.getBoundingClientRect()
     patch.value = {
       x: Math.min(start.x, event.clientX) - (box?.left ?? 0),
       y: Math.min(start.y, event.clientY) - (box?.top ?? 0),
@@ -141,8 +259,9 @@ function up(event: PointerEvent): void {
   const at = place(event)
   const box = patch.value
   if (dragging.value === 'patch' && box) {
-    const from = toShares(viewport.value, picture.value, box.x, box.y)
-    const to = toShares(viewport.value, picture.value, box.x + box.width, box.y + box.height)
+    const off = { x: columns.value > 1 && box.x >= pane.value.width ? pane.value.width : 0, y: rows.value > 1 && box.y >= pane.value.height ? pane.value.height : 0 }
+    const from = toShares(viewport.value, picture.value, box.x - off.x, box.y - off.y)
+    const to = toShares(viewport.value, picture.value, box.x - off.x + box.width, box.y - off.y + box.height)
     void bench.focusOn({ kind: 'patch', ...from, width: to.x - from.x, height: to.y - from.y }, 'Focus on an area')
   } else if (dragging.value && dragging.value !== 'split' && !start.moved && event.button === 0 && bench.step === 'focus' && inside(at)) {
     void bench.focusOn({ kind: 'spot', ...at }, 'Focus on a spot')
@@ -151,28 +270,81 @@ function up(event: PointerEvent): void {
   dragging.value = undefined
 }
 
+/** The keyboard aims, zooms and focuses: arrows move the aim, and the picture with it where it would leave the stage. */
+function key(event: KeyboardEvent): void {
+  if (event.target !== root.value) return
+  const by = event.shiftKey ? FINE_AIM_STEP : AIM_STEP
+  const steps: Record<string, [number, number]> = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }
+  const step = steps[event.key]
+  const at = aim.value ?? { x: 0.5, y: 0.5 }
+  if (step) {
+    const zoomed = bench.seen
+    const next = { x: at.x + step[0] * Math.min(1, zoomed.width + 0.05), y: at.y + step[1] * Math.min(1, zoomed.height + 0.05) }
+    aim.value = { x: Math.min(1, Math.max(0, next.x)), y: Math.min(1, Math.max(0, next.y)) }
+    bench.hovered = aim.value
+    const { x, y, width, height } = zoomed
+    if (!fitted.value && (aim.value.x < x || aim.value.x > x + width || aim.value.y < y || aim.value.y > y + height)) centreOn(aim.value)
+  } else if (event.key === 'Enter' && bench.step === 'focus') {
+    void bench.focusOn({ kind: 'spot', ...at }, 'Focus on a spot')
+  } else if (event.key === '+' || event.key === '-') {
+    const px = viewport.value.x + at.x * picture.value.width * viewport.value.scale
+    const py = viewport.value.y + at.y * picture.value.height * viewport.value.scale
+    zoom(event.key === '+' ? 1.25 : 0.8, px, py)
+  } else return
+  event.preventDefault()
+}
+
 function splitDown(event: PointerEvent): void {
   root.value?.setPointerCapture(event.pointerId)
   dragging.value = 'split'
 }
 
 function splitKey(event: KeyboardEvent): void {
-  const by = event.key === 'ArrowLeft' ? -0.02 : event.key === 'ArrowRight' ? 0.02 : 0
-  if (by) bench.splitAt = Math.min(0.98, Math.max(0.02, bench.splitAt + by))
+  const less = bench.splitLevel ? 'ArrowUp' : 'ArrowLeft'
+  const more = bench.splitLevel ? 'ArrowDown' : 'ArrowRight'
+  const by = event.key === less ? -0.02 : event.key === more ? 0.02 : 0
+  if (!by) return
+  event.preventDefault()
+  bench.splitAt = Math.min(0.98, Math.max(0.02, bench.splitAt + by))
 }
 
-const splitX = computed(() => viewport.value.x + picture.value.width * viewport.value.scale * bench.splitAt)
+const splitStyle = computed(() => {
+  const { x, y, scale } = viewport.value
+  return bench.splitLevel
+    ? { top: `${y + picture.value.height * scale * bench.splitAt}px` }
+    : { left: `${x + picture.value.width * scale * bench.splitAt}px` }
+})
+const aimStyle = computed(() => {
+  const at = aim.value
+  const { x, y, scale } = viewport.value
+  return at && { left: `${x + at.x * picture.value.width * scale}px`, top: `${y + at.y * picture.value.height * scale}px` }
+})
 
-watch([viewport, () => bench.preview, () => bench.original, () => bench.split, () => bench.splitAt, () => bench.holding], draw)
-watch([() => bench.view, () => bench.nearness, () => bench.recipe?.band], repaintOverlay)
-watch(picture, refit)
 watch(
-  viewport,
-  ({ scale }) => (bench.wantedSide = Math.max(picture.value.width, picture.value.height) * scale * devicePixelRatio),
-  { immediate: true },
-)
+  [viewport, panes, () => bench.split, () => bench.splitAt, () => bench.splitLevel, () => bench.originalDetail, () => bench.original], draw)
+watch([() => bench.view, () => bench.recipe?.band, () => bench.marked], () => (overlay ? requestAnimationFrame(drawOverlay) : repaintFallback()))
+watch(() => bench.nearness, (map) => {
+  if (map) overlay?.useNearness(map)
+  if (overlay) draw()
+  else repaintFallback()
+})
+watch(() => bench.edgeWidths, (map) => {
+  if (map) overlay?.useWidths(map)
+  draw()
+})
+watch([picture, columns, rows], refit)
+watch([viewport, pane], () => {
+  const long = Math.max(picture.value.width, picture.value.height)
+  const fitting = fit(pane.value, picture.value).scale
+  bench.look(long * viewport.value.scale * devicePixelRatio, long * fitting * devicePixelRatio, visible(viewport.value, pane.value, picture.value))
+}, { immediate: true })
+watch([() => bench.compare, () => bench.compared, () => bench.recipe, () => bench.versions], () => {
+  if (bench.compare === 'versions') void bench.compareVersions(bench.compared, Math.max(pane.value.width, pane.value.height) * devicePixelRatio)
+})
 
 onMounted(() => {
+  if (overlayCanvas.value) overlay = createOverlay(overlayCanvas.value)
+  if (bench.nearness) overlay?.useNearness(bench.nearness)
   resize = new ResizeObserver(([entry]) => {
     if (!entry) return
     stage.value = { width: entry.contentRect.width, height: entry.contentRect.height }
@@ -184,6 +356,7 @@ onMounted(() => {
 onBeforeUnmount(() => {
   resize?.disconnect()
   cancelAnimationFrame(frame)
+  overlay?.close()
 })
 
 defineExpose({ refit, fullSize })
@@ -191,24 +364,39 @@ defineExpose({ refit, fullSize })
 
 <template>
   <div
-    ref="root" class="stage" :class="[dragging, { aim: bench.step === 'focus' }]" data-test="stage"
+    ref="root" class="stage" :class="[dragging, { aim: bench.step === 'focus' }]" data-test="stage" tabindex="0" role="application"
+    aria-label="The picture. Arrow keys aim, Enter focuses there, plus and minus zoom."
     @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="dragging = undefined; patch = undefined"
-    @pointerleave="bench.hovered = undefined" @wheel.prevent="wheel" @dblclick="fitted ? fullSize() : refit()"
+    @pointerleave="bench.hovered = undefined" @wheel.prevent="wheel" @dblclick="fitted ? fullSize() : refit()" @keydown="key"
   >
-    <canvas ref="canvas" aria-label="The picture" role="img" />
+    <canvas ref="canvas" />
+    <canvas ref="overlayCanvas" class="overlay" />
+    <ThingOutlines v-if="bench.step === 'focus' && panes.length === 1 && !bench.holding" :viewport="viewport" :picture="picture" />
     <div v-if="patch" class="patch" :style="{ left: `${patch.x}px`, top: `${patch.y}px`, width: `${patch.width}px`, height: `${patch.height}px` }" />
+    <div v-if="aim" class="cross" :style="aimStyle" />
     <div
-      v-if="bench.split && !bench.holding" class="split" role="slider" tabindex="0" aria-label="Split between original and result"
+      v-if="bench.split && !bench.holding" class="split" :class="{ level: bench.splitLevel }" role="slider" tabindex="0"
+      aria-label="Split between original and result" :aria-orientation="bench.splitLevel ? 'vertical' : 'horizontal'"
       :aria-valuenow="Math.round(bench.splitAt * 100)" aria-valuemin="2" aria-valuemax="98"
-      :style="{ left: `${splitX}px` }" @pointerdown.stop="splitDown" @keydown="splitKey"
+      :style="splitStyle" @pointerdown.stop="splitDown" @keydown="splitKey"
     >
-      <span class="side left">original</span><span class="grip" /><span class="side right">result</span>
+      <span class="side before">original</span><span class="grip" /><span class="side after">result</span>
     </div>
-    <span v-if="bench.holding" class="tag">original</span>
+    <template v-if="panes.length > 1">
+      <span
+        v-for="(each, i) in panes" :key="each.key" class="tag pane-tag" data-test="pane"
+        :style="{ left: `${originOf(i).x + 12}px`, top: `${originOf(i).y + 12}px`, maxWidth: `${pane.width - 24}px` }"
+      >{{ each.title }}<span v-if="each.about" class="about">{{ each.about }}</span></span>
+      <span class="seam" :style="{ left: `${pane.width}px` }" />
+      <span v-if="rows > 1" class="seam level" :style="{ top: `${pane.height}px` }" />
+    </template>
+    <span v-else-if="bench.holding" class="tag first">original</span>
+    <LoupeView v-if="bench.loupe && bench.hovered && !dragging" :pointer="pointer" :stage="stage" />
+    <MiniMap v-if="!fitted && (bench.seen.width < 0.98 || bench.seen.height < 0.98)" class="mini" @centre="centreOn" />
     <div class="zoom">
-      <v-btn title="The whole picture (0)" :active="fitted" @click.stop="refit" @pointerdown.stop @dblclick.stop>Fit</v-btn>
-      <v-btn title="One pixel of the photo is one pixel of the screen (1)" @click.stop="fullSize" @pointerdown.stop @dblclick.stop>100 %</v-btn>
-      <span class="quiet small">{{ zoomText }}</span>
+      <v-btn title="The whole picture (0)" :active="fitted" data-test="fit" @click.stop="refit" @pointerdown.stop @dblclick.stop>Fit</v-btn>
+      <v-btn title="One pixel of the photo is one pixel of the screen (1)" data-test="full" @click.stop="fullSize" @pointerdown.stop @dblclick.stop>100 %</v-btn>
+      <span class="small" data-test="zoom">{{ zoomText }}</span>
     </div>
   </div>
 </template>
@@ -218,14 +406,27 @@ defineExpose({ refit, fullSize })
 .stage.aim { cursor: crosshair; }
 .stage.pan { cursor: grabbing; }
 canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
+.overlay { pointer-events: none; }
 .patch { position: absolute; border: 1px solid #fff; box-shadow: 0 0 0 1px rgba(0, 0, 0, 0.6); pointer-events: none; }
+.cross { position: absolute; width: 19px; height: 19px; margin: -9px 0 0 -9px; pointer-events: none; background: linear-gradient(#fff, #fff) center / 1px 100% no-repeat, linear-gradient(#fff, #fff) center / 100% 1px no-repeat; filter: drop-shadow(0 0 1px #000); }
 .split { position: absolute; top: 0; bottom: 0; width: 15px; margin-left: -7px; cursor: ew-resize; }
 .split::before { content: ''; position: absolute; left: 7px; top: 0; bottom: 0; width: 1px; background: rgba(255, 255, 255, 0.85); box-shadow: 0 0 0 1px rgba(0, 0, 0, 0.35); }
 .grip { position: absolute; left: 2px; top: 50%; width: 11px; height: 30px; margin-top: -15px; background: #e8e8e8; border: 1px solid #333; border-radius: 2px; }
-.side, .tag { position: absolute; background: rgba(20, 20, 20, 0.78); color: #e6e6e6; font-size: 11px; padding: 1px 7px; border-radius: 2px; white-space: nowrap; }
-.side { bottom: 10px; }
-.side.left { right: 16px; }
-.side.right { left: 16px; }
-.tag { left: 12px; top: 12px; }
+.split.level { left: 0; right: 0; bottom: auto; width: auto; height: 15px; margin: -7px 0 0; cursor: ns-resize; }
+.split.level::before { left: 0; right: 0; top: 7px; bottom: auto; width: auto; height: 1px; }
+.split.level .grip { left: 50%; top: 2px; width: 30px; height: 11px; margin: 0 0 0 -15px; }
+.side, .tag { position: absolute; background: rgba(20, 20, 20, 0.82); color: #e6e6e6; font-size: 11px; padding: 1px 7px; border-radius: 2px; white-space: nowrap; }
+.side { bottom: 48px; }
+.side.before { right: 16px; }
+.side.after { left: 16px; }
+.split.level .side { left: 16px; right: auto; }
+.split.level .side.before { bottom: 16px; }
+.split.level .side.after { top: 16px; bottom: auto; }
+.tag.first { left: 12px; top: 12px; }
+.pane-tag { overflow: hidden; text-overflow: ellipsis; pointer-events: none; }
+.pane-tag .about { margin-left: 8px; color: #bdbdbd; }
+.seam { position: absolute; top: 0; bottom: 0; width: 1px; background: var(--strong-line); pointer-events: none; }
+.seam.level { left: 0; right: 0; bottom: auto; width: auto; height: 1px; }
+.mini { position: absolute; left: 10px; bottom: 8px; }
 .zoom { position: absolute; right: 10px; bottom: 8px; display: flex; gap: 2px; align-items: center; background: var(--panel); border: 1px solid var(--line); border-radius: 3px; padding: 0 8px 0 2px; }
 </style>

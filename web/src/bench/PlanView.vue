@@ -2,7 +2,8 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useBench } from '../stores/bench'
 import type { Band } from '../api/client'
-import { coversEverything, histogram, nearnessAt, occupied } from './nearness'
+import { distanceWords } from './distance'
+import { coversEverything, coversNothing, histogram, nearnessAt, occupied, tiltAt } from './nearness'
 import { plan } from './plan'
 
 const RIDGE = 46
@@ -17,8 +18,8 @@ const size = ref({ width: 290, height: 400 })
 const limited = (value: number): number => Math.min(1, Math.max(0, value))
 const dragged = ref<Grip>()
 
-type Grip = 'slab' | 'near' | 'far' | 'nearFalloff' | 'farFalloff'
-let from = { y: 0, band: undefined as Band | undefined, moved: false }
+type Grip = 'slab' | 'near' | 'far' | 'nearFalloff' | 'farFalloff' | 'tilt'
+let from = { x: 0, y: 0, band: undefined as Band | undefined, moved: false }
 
 const ground = computed(() => ({ width: size.value.width - RIDGE, height: size.value.height - FOOT }))
 
@@ -41,8 +42,48 @@ const words = computed(() => {
   const now = band.value
   if (!now) return ''
   if (coversEverything(now)) return 'Everything is sharp'
-  if (now.near === now.far) return `A plane at ${now.near.toFixed(2)}`
+  if (coversNothing(now)) return 'Nothing is sharp'
+  if (now.near === now.far) return `A plane at ${depthText(now.near)}`
   return `${now.far.toFixed(2)} to ${now.near.toFixed(2)}`
+})
+/** How deep the band is, in metres where distances are known. */
+const reach = computed(() => {
+  const now = band.value
+  if (!now || coversEverything(now) || coversNothing(now)) return ''
+  const [far, near] = [metres(now.far), metres(now.near)]
+  return far && near ? `${near} to ${far}` : ''
+})
+function metres(nearness: number): string {
+  return bench.shot && bench.recipe ? distanceWords(bench.shot, bench.recipe, nearness) : ''
+}
+
+function depthText(nearness: number): string {
+  const far = metres(nearness)
+  return far ? `${nearness.toFixed(2)}, ${far}` : nearness.toFixed(2)
+}
+
+/** The height of a nearness of the band at a share of the width: a tilted band lies aslant. */
+function slant(nearness: number, x: number): number {
+  return y(nearness + (band.value ? tiltAt(band.value, x, 0.5) : 0))
+}
+
+/** A strip of the band from one nearness to another, over the whole width and the ridge. */
+function strip(one: number, other: number): string {
+  const w = ground.value.width
+  const right = size.value.width
+  return `0,${slant(one, 0)} ${w},${slant(one, 1)} ${right},${slant(one, 1)} ${right},${slant(other, 1)} ${w},${slant(other, 1)} 0,${slant(other, 0)}`
+}
+
+function line(nearness: number): string {
+  return `0,${slant(nearness, 0)} ${ground.value.width},${slant(nearness, 1)} ${size.value.width},${slant(nearness, 1)}`
+}
+
+/** Where the pointer is, in words. */
+const pointed = computed(() => {
+  const at = bench.hovered
+  const map = bench.nearness
+  if (at && map) return depthText(nearnessAt(map, at.x, at.y))
+  return bench.marked ? depthText(bench.marked.nearness) : ''
 })
 const hover = computed(() => {
   const at = bench.hovered
@@ -71,38 +112,41 @@ function drawPlan(): void {
   if (map && photo) element.getContext('2d')?.putImageData(plan(map, photo, width, height, range.value), 0, 0)
 }
 
-function gripAt(at: number): Grip {
+function gripAt(x: number, at: number): Grip {
   const now = band.value
   const edges = outer.value
   if (!now || !edges) return 'slab'
-  const near = y(now.near)
-  const far = y(now.far)
+  const across = Math.min(1, Math.max(0, x / ground.value.width))
+  const near = slant(now.near, across)
+  const far = slant(now.far, across)
+  if (x > ground.value.width - 14 && x < ground.value.width + 14 && Math.abs(at - (near + far) / 2) <= HANDLE) return 'tilt'
   // The band's own edges win over the falloffs when they lie on each other, and the slab stays reachable when thin.
   if (near - far > 3 * HANDLE && Math.abs(at - near) <= HANDLE) return 'near'
   if (near - far > 3 * HANDLE && Math.abs(at - far) <= HANDLE) return 'far'
   if (near - far <= 3 * HANDLE && at > near && at <= near + HANDLE) return 'near'
   if (near - far <= 3 * HANDLE && at < far && at >= far - HANDLE) return 'far'
   if (at > far && at < near) return 'slab'
-  if (Math.abs(at - y(edges.near)) <= HANDLE) return 'nearFalloff'
-  if (Math.abs(at - y(edges.far)) <= HANDLE) return 'farFalloff'
+  if (Math.abs(at - slant(edges.near, across)) <= HANDLE) return 'nearFalloff'
+  if (Math.abs(at - slant(edges.far, across)) <= HANDLE) return 'farFalloff'
   return 'slab'
 }
 
-function localY(event: PointerEvent): number {
-  return event.clientY - (root.value?.getBoundingClientRect().top ?? 0)
+function local(event: PointerEvent): { x: number; y: number } {
+  const box = root.value?.getBoundingClientRect()
+  return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
 }
 
 function down(event: PointerEvent): void {
   const now = band.value
   if (!now || event.button !== 0) return
   root.value?.setPointerCapture(event.pointerId)
-  from = { y: localY(event), band: now, moved: false }
-  dragged.value = gripAt(from.y)
+  from = { ...local(event), band: now, moved: false }
+  dragged.value = gripAt(from.x, from.y)
 }
-
 
 function moved(by: number, grip: Grip, start: Band): Band {
   const delta = (by / ground.value.height) * (range.value.near - range.value.far)
+  if (grip === 'tilt') return { ...start, tiltAcross: Math.min(1, Math.max(-1, start.tiltAcross + delta)) }
   if (grip === 'near') return { ...start, near: Math.max(start.far, limited(start.near + delta)) }
   if (grip === 'far') return { ...start, far: Math.min(start.near, limited(start.far + delta)) }
   if (grip === 'nearFalloff') return { ...start, nearFalloff: limited(start.nearFalloff + delta) }
@@ -112,19 +156,22 @@ function moved(by: number, grip: Grip, start: Band): Band {
 }
 
 function move(event: PointerEvent): void {
-  const at = localY(event)
+  const at = local(event)
   if (!dragged.value) {
-    cursor.value = gripAt(at) === 'slab' ? 'grab' : 'ns-resize'
+    cursor.value = gripAt(at.x, at.y) === 'slab' ? 'grab' : 'ns-resize'
+    const inGround = at.x <= ground.value.width && at.y <= ground.value.height
+    bench.marked = inGround ? { x: at.x / ground.value.width, nearness: nearnessOf(at.y) } : undefined
     return
   }
-  if (!from.band || (!from.moved && Math.abs(at - from.y) < 3)) return
+  if (!from.band || (!from.moved && Math.abs(at.y - from.y) < 3)) return
   from.moved = true
-  bench.live({ band: moved(at - from.y, dragged.value, from.band) })
+  bench.marked = undefined
+  bench.live({ band: moved(at.y - from.y, dragged.value, from.band) })
 }
 
 const cursor = ref('grab')
 const NAMES: Record<Grip, string> = {
-  slab: 'Move the band', near: 'Near edge', far: 'Far edge', nearFalloff: 'Falloff in front', farFalloff: 'Falloff behind',
+  slab: 'Move the band', near: 'Near edge', far: 'Far edge', nearFalloff: 'Falloff in front', farFalloff: 'Falloff behind', tilt: 'Turn the band',
 }
 
 function up(): void {
@@ -137,7 +184,7 @@ function up(): void {
     return
   }
   // A click selects that depth: the band keeps its width and moves there.
-  const centre = nearnessOf(from.y)
+  const centre = nearnessOf(from.y) - tiltAt(start, Math.min(1, from.x / ground.value.width), 0.5)
   if (from.y <= ground.value.height && grip === 'slab') {
     const half = Math.min((start.near - start.far) / 2, 0.25)
     bench.commit('Focus in the plan', { band: { ...start, near: limited(centre + half), far: limited(centre - half) } })
@@ -147,8 +194,14 @@ function up(): void {
 function key(event: KeyboardEvent): void {
   const now = band.value
   const sign = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
+  const level = (event.key === 'l' || event.key === 'L') && now
+  if (level) bench.commit('Level the band', { band: { ...now, tiltAcross: 0, tiltDown: 0 } })
   if (!now || !sign) return
   event.preventDefault()
+  if (event.altKey) {
+    bench.commit('Turn the band', { band: moved((sign * 0.02 * ground.value.height) / (range.value.near - range.value.far), 'tilt', now) })
+    return
+  }
   const by = (sign * (event.shiftKey ? 0.05 : 0.01) * ground.value.height) / (range.value.near - range.value.far)
   const next = moved(by, 'slab', now)
   if (Math.abs(next.near - now.near) > LEAST / 10) bench.commit('Move the band', { band: next })
@@ -170,12 +223,12 @@ onBeforeUnmount(() => resize?.disconnect())
   <section class="plan" aria-label="Plan: the scene seen from above">
     <header>
       <h2>Plan</h2>
-      <span class="quiet small">{{ words }}</span>
+      <span class="quiet small words" data-test="band-words">{{ pointed || words }}<template v-if="!pointed && reach"><br />{{ reach }}</template></span>
     </header>
     <div
       ref="root" class="ground" :style="{ cursor: dragged ? 'grabbing' : cursor }" tabindex="0" role="group" data-test="plan"
-      aria-label="Sharp band. Arrow keys move it, with Shift in larger steps."
-      @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="dragged = undefined" @keydown="key"
+      aria-label="Sharp band. Arrow keys move it, with Shift in larger steps, with Alt they turn it; L levels it."
+      @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="dragged = undefined" @pointerleave="bench.marked = undefined" @keydown="key"
     >
       <canvas ref="canvas" :style="{ width: `${ground.width}px`, height: `${ground.height}px` }" />
       <svg :width="size.width" :height="size.height" aria-hidden="true">
@@ -185,15 +238,16 @@ onBeforeUnmount(() => resize?.disconnect())
         </g>
         <path :d="ridge" class="ridge" :transform="`translate(${ground.width + 4},0)`" />
         <template v-if="band && outer">
-          <rect class="falloff near" x="0" :y="y(band.near)" :width="size.width" :height="Math.max(0, y(outer.near) - y(band.near))" />
-          <rect class="falloff far" x="0" :y="y(outer.far)" :width="size.width" :height="Math.max(0, y(band.far) - y(outer.far))" />
-          <line class="soft near" x1="0" :x2="size.width" :y1="y(outer.near)" :y2="y(outer.near)" />
-          <line class="soft far" x1="0" :x2="size.width" :y1="y(outer.far)" :y2="y(outer.far)" />
-          <rect class="slab" x="0" :y="y(band.far)" :width="size.width" :height="Math.max(1, y(band.near) - y(band.far))" />
-          <line class="edge" x1="0" :x2="size.width" :y1="y(band.near)" :y2="y(band.near)" data-test="near-edge" />
-          <line class="edge" x1="0" :x2="size.width" :y1="y(band.far)" :y2="y(band.far)" data-test="far-edge" />
-          <rect class="knob" :x="ground.width - 12" :y="y(band.near) - 2.5" width="24" height="5" rx="2" />
-          <rect class="knob" :x="ground.width - 12" :y="y(band.far) - 2.5" width="24" height="5" rx="2" />
+          <polygon class="falloff near" :points="strip(band.near, outer.near)" />
+          <polygon class="falloff far" :points="strip(outer.far, band.far)" />
+          <polyline class="soft near" :points="line(outer.near)" />
+          <polyline class="soft far" :points="line(outer.far)" />
+          <polygon class="slab" :points="strip(band.far, band.near)" />
+          <polyline class="edge" :points="line(band.near)" data-test="near-edge" />
+          <polyline class="edge" :points="line(band.far)" data-test="far-edge" />
+          <rect class="knob" :x="ground.width / 2 - 12" :y="slant(band.near, 0.5) - 2.5" width="24" height="5" rx="2" />
+          <rect class="knob" :x="ground.width / 2 - 12" :y="slant(band.far, 0.5) - 2.5" width="24" height="5" rx="2" />
+          <circle class="turn" :cx="ground.width" :cy="(slant(band.near, 1) + slant(band.far, 1)) / 2" r="5" data-test="turn" />
         </template>
         <g v-if="hover" class="hover">
           <circle :cx="hover.x" :cy="hover.y" r="4" />
@@ -211,7 +265,7 @@ onBeforeUnmount(() => resize?.disconnect())
 
 <style scoped>
 .plan { display: grid; grid-template-rows: auto minmax(0, 1fr); min-height: 0; background: var(--panel); border-left: 1px solid var(--line); }
-header { display: flex; justify-content: space-between; align-items: baseline; padding: 7px 12px; border-bottom: 1px solid var(--line); }
+header { display: flex; justify-content: space-between; align-items: start; padding: 7px 12px; border-bottom: 1px solid var(--line); }
 .ground { position: relative; min-height: 0; touch-action: none; overflow: hidden; margin: 8px; }
 canvas, svg { position: absolute; left: 0; top: 0; }
 canvas { background: var(--well); }
@@ -220,6 +274,9 @@ canvas { background: var(--well); }
 .slab { fill: var(--accent); opacity: 0.2; }
 .edge { stroke: var(--accent); stroke-width: 1.5; }
 .knob { fill: var(--accent); }
+.turn { fill: var(--panel); stroke: var(--accent); stroke-width: 2; }
+polyline { fill: none; }
+.words { text-align: right; min-height: 31px; }
 .falloff { opacity: 0.13; }
 .falloff.near { fill: var(--near); }
 .falloff.far { fill: var(--far); }

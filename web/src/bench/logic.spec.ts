@@ -8,7 +8,7 @@ import { usePreviewLoop, type Quality } from './previewLoop'
 import { useSaving, type PendingEdit, type SavingState } from './saving'
 import { fit, toShares, zoomAt } from './viewport'
 
-const band = { near: 0.6, far: 0.5, nearFalloff: 0.1, farFalloff: 0 }
+const band = { near: 0.6, far: 0.5, nearFalloff: 0.1, farFalloff: 0, tiltAcross: 0, tiltDown: 0 }
 const moment = (ms = 0) => new Promise((resolve) => setTimeout(resolve, ms))
 
 describe('nearness', () => {
@@ -46,7 +46,7 @@ describe('nearness', () => {
   it('is tinted warm in front, cool behind and not at all inside', () => {
     const table = colours('zones', band, 0.5)
     const rgba = (nearness: number) => {
-      const packed = table[Math.round(nearness * 4095)] ?? 0
+      const packed = table[Math.round((nearness + 2) * 4095)] ?? 0
       return { r: packed & 255, b: (packed >> 16) & 255, a: packed >>> 24 }
     }
     expect(rgba(0.95).r).toBeGreaterThan(rgba(0.95).b)

@@ -5,6 +5,9 @@ export type Nearness = { width: number; height: number; samples: Uint16Array }
 
 export const NEAREST = 65535
 
+/** Width of the photo's own edges in fiftieths of a pixel; 0 where there is none. */
+export type EdgeWidths = { width: number; height: number; samples: Uint8Array }
+
 /** Two little-endian integers, width and height, then one 16-bit sample for each pixel. */
 export function decodeNearness(bytes: ArrayBuffer): Nearness {
   const head = new DataView(bytes)
@@ -12,6 +15,16 @@ export function decodeNearness(bytes: ArrayBuffer): Nearness {
   const height = head.getUint32(4, true)
   if (bytes.byteLength !== 8 + 2 * width * height) throw new Error('the depth map is incomplete')
   return { width, height, samples: new Uint16Array(bytes, 8) }
+}
+
+export function decodeEdgeWidths(bytes: ArrayBuffer): EdgeWidths {
+  const head = new DataView(bytes)
+  return { width: head.getUint32(0, true), height: head.getUint32(4, true), samples: new Uint8Array(bytes, 8) }
+}
+
+/** How much nearer than in the middle the band lies at a place, in shares of width and height. */
+export function tiltAt(band: Band, x: number, y: number): number {
+  return band.tiltAcross * (2 * x - 1) + band.tiltDown * (2 * y - 1)
 }
 
 /** Nearness in [0,1] at shares of width and height. */
@@ -30,6 +43,11 @@ export function outside(band: Band, nearness: number): number {
 
 function eased(distance: number, falloff: number): number {
   return distance < falloff ? (distance * distance) / (2 * falloff) : distance - falloff / 2
+}
+
+/** A plane at or beyond an end of the map: all of the picture lies on one side of it. */
+export function coversNothing(band: Band): boolean {
+  return band.near === band.far && (band.far >= 1 || band.near <= 0)
 }
 
 export function coversEverything(band: Band): boolean {

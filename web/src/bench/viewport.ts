@@ -34,6 +34,15 @@ export function contained(view: Viewport, stage: Extent, picture: Extent): Viewp
   }
 }
 
+/** The part of the picture that can be seen, in shares of its width and height. */
+export function visible(view: Viewport, stage: Extent, picture: Extent): { x: number; y: number; width: number; height: number } {
+  const from = toShares(view, picture, 0, 0)
+  const to = toShares(view, picture, stage.width, stage.height)
+  const x = Math.min(1, Math.max(0, from.x))
+  const y = Math.min(1, Math.max(0, from.y))
+  return { x, y, width: Math.min(1, Math.max(0, to.x)) - x, height: Math.min(1, Math.max(0, to.y)) - y }
+}
+
 /** Stage pixels to shares of the picture's width and height. */
 export function toShares(view: Viewport, picture: Extent, x: number, y: number): { x: number; y: number } {
   return { x: (x - view.x) / view.scale / picture.width, y: (y - view.y) / view.scale / picture.height }

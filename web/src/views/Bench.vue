@@ -1,20 +1,27 @@
 <script setup lang="ts">
-import { mdiArrowLeft, mdiCircleSlice8, mdiContentDuplicate, mdiImageFilterCenterFocus, mdiRedo, mdiTerrain, mdiTrayArrowDown, mdiUndo } from '@mdi/js'
+import { mdiArrowLeft, mdiCircleSlice8, mdiImageFilterCenterFocus, mdiKeyboardOutline, mdiRedo, mdiTerrain, mdiTrayArrowDown, mdiUndo } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import CopyDialog from '../bench/CopyDialog.vue'
 import DeliverDeck from '../bench/DeliverDeck.vue'
 import DepthDeck from '../bench/DepthDeck.vue'
 import type { DepthView } from '../bench/depthViews'
 import FocusDeck from '../bench/FocusDeck.vue'
+import GuidanceNotes from '../bench/GuidanceNotes.vue'
+import HistoryMenu from '../bench/HistoryMenu.vue'
 import LensDeck from '../bench/LensDeck.vue'
 import PictureStage from '../bench/PictureStage.vue'
 import PlanView from '../bench/PlanView.vue'
+import ShortcutSheet from '../bench/ShortcutSheet.vue'
+import VersionsMenu from '../bench/VersionsMenu.vue'
 import TopBar from '../shell/TopBar.vue'
-import { useBench, type Step } from '../stores/bench'
+import { useBench, type Compare, type Step } from '../stores/bench'
 
 const bench = useBench()
 const route = useRoute()
 const stage = ref<InstanceType<typeof PictureStage>>()
+const sheet = ref(false)
+const copying = ref(false)
 
 const steps: { key: Step; name: string; icon: string; hint: string }[] = [
   { key: 'depth', name: 'Depth', icon: mdiTerrain, hint: 'Where depth comes from, and whether it is right' },
@@ -25,7 +32,9 @@ const steps: { key: Step; name: string; icon: string; hint: string }[] = [
 const views: { key: DepthView; name: string; hint: string }[] = [
   { key: 'photo', name: 'Photo', hint: 'The result' },
   { key: 'zones', name: 'Zones', hint: 'In front of the band orange, behind it blue, stronger where more blurred' },
+  { key: 'contours', name: 'Contours', hint: 'A line for every twentieth of the depth: orange in front of the band, green in it, blue behind' },
   { key: 'grey', name: 'Grey', hint: 'The depth map, white is near' },
+  { key: 'check', name: 'Focus check', hint: 'Edges that are sharp in the photo itself light up: nothing can make sharp what the lens left soft' },
 ]
 
 const stateText = computed(() => {
@@ -51,13 +60,22 @@ const working = computed(() => {
 })
 const stepName = (position: number): string => bench.version?.history.find((each) => each.position === position)?.name ?? ''
 
-async function duplicate(): Promise<void> {
-  await bench.duplicate(`Version ${bench.versions.length + 1}`)
+function nextView(by: number): void {
+  const at = views.findIndex((each) => each.key === bench.view)
+  bench.view = views[(at + by + views.length) % views.length]?.key ?? 'photo'
 }
 
-function choose(event: Event): void {
-  const chosen = bench.versions.find((each) => each.id === (event.target as HTMLSelectElement).value)
-  if (chosen) bench.use(chosen)
+/** Split upright, then level, then off. */
+function nextSplit(): void {
+  if (!bench.split) {
+    bench.compare = 'split'
+    bench.splitLevel = false
+  } else if (!bench.splitLevel) bench.splitLevel = true
+  else bench.compare = 'none'
+}
+
+function toggleCompare(kind: Compare): void {
+  bench.compare = bench.compare === kind ? 'none' : kind
 }
 
 function typing(event: KeyboardEvent): boolean {
@@ -72,10 +90,20 @@ function keydown(event: KeyboardEvent): void {
     event.preventDefault()
     if (event.shiftKey ? bench.canRedo : bench.canUndo) void (event.shiftKey ? bench.redo() : bench.undo())
   }
-  if (command || event.altKey || typing(event)) return
-  if (key === 'o') bench.holding = true
-  else if (key === 's') bench.split = !bench.split
-  else if (key === 'v') bench.view = views[(views.findIndex((each) => each.key === bench.view) + 1) % views.length]?.key ?? 'photo'
+  if (command || event.altKey || typing(event) || sheet.value || copying.value) return
+  const step = steps[['f1', 'f2', 'f3', 'f4'].indexOf(key)]
+  if (step) {
+    event.preventDefault()
+    bench.step = step.key
+  } else if (key === 'o') bench.holding = true
+  else if (key === 's') nextSplit()
+  else if (key === 'b') toggleCompare('beside')
+  else if (key === 'g') bench.loupe = !bench.loupe
+  else if (key === 'v') nextView(event.shiftKey ? -1 : 1)
+  else if (key === 'c') bench.view = bench.view === 'check' ? 'photo' : 'check'
+  else if (key === '?') sheet.value = true
+  else if (key === 'h') document.querySelector<HTMLElement>('[data-test=history]')?.click()
+  else if (key === 'n') void bench.focusOnThing(bench.thing + (event.shiftKey ? -1 : 1))
   else if (key === 'm') void bench.focusOn({ kind: 'subject' }, 'Main subject')
   else if (key === '0') stage.value?.refit()
   else if (key === '1') stage.value?.fullSize()
@@ -102,13 +130,13 @@ onBeforeUnmount(() => {
     <TopBar>
       <div class="tools">
         <router-link :to="bench.shot ? `/shoots/${bench.shot.shootId}` : '/shoots'" class="name" :title="bench.shot?.name"><v-icon :icon="mdiArrowLeft" size="14" /> {{ bench.shot?.name }}</router-link>
-        <select v-if="bench.versions.length" class="versions" :value="bench.version?.id" aria-label="Version" title="Version of this shot" @change="choose">
-          <option v-for="each in bench.versions" :key="each.id" :value="each.id">{{ each.name }}</option>
-        </select>
-        <v-btn :icon="mdiContentDuplicate" :disabled="!bench.version" title="New version from here" aria-label="New version from here" @click="duplicate" />
+        <VersionsMenu @copy="copying = true" />
         <span class="rule" />
+        <HistoryMenu />
         <v-btn :icon="mdiUndo" :disabled="!bench.canUndo" :title="`Undo ${stepName(bench.version?.position ?? 0)} (Ctrl Z)`" aria-label="Undo" data-test="undo" @click="bench.undo" />
         <v-btn :icon="mdiRedo" :disabled="!bench.canRedo" title="Redo (Ctrl Shift Z)" aria-label="Redo" data-test="redo" @click="bench.redo" />
+        <span class="rule" />
+        <v-btn :icon="mdiKeyboardOutline" title="What the keys do (?)" aria-label="What the keys do" data-test="keys" @click="sheet = true" />
       </div>
     </TopBar>
 
@@ -126,10 +154,14 @@ onBeforeUnmount(() => {
             <button v-for="each in views" :key="each.key" :class="{ on: bench.view === each.key }" :aria-pressed="bench.view === each.key" :title="`${each.hint} (V)`" :data-test="`view-${each.key}`" @click="bench.view = each.key">{{ each.name }}</button>
           </div>
           <div class="group" role="group" aria-label="Compare">
-            <button :class="{ on: bench.holding }" title="The untouched photo while held (O)" data-test="hold" @pointerdown="bench.holding = true" @pointerup="bench.holding = false" @pointerleave="bench.holding = false">Hold for original</button>
-            <button :class="{ on: bench.split }" :aria-pressed="bench.split" title="Original and result side by side in one picture (S)" data-test="split" @click="bench.split = !bench.split">Split</button>
+            <button :class="{ on: bench.holding }" title="The untouched photo while held (O)" data-test="hold" @keydown.space.prevent="bench.holding = true" @keyup.space="bench.holding = false" @blur="bench.holding = false" @pointerdown="bench.holding = true" @pointerup="bench.holding = false" @pointerleave="bench.holding = false">Original</button>
+            <button :class="{ on: bench.split }" :aria-pressed="bench.split" title="Original and result in one picture, upright, then level, then off (S)" data-test="split" @click="nextSplit">Split</button>
+            <button :class="{ on: bench.compare === 'beside' }" :aria-pressed="bench.compare === 'beside'" title="The original beside the result, zoomed together (B)" data-test="beside" @click="toggleCompare('beside')">Beside</button>
+            <button :class="{ on: bench.loupe }" :aria-pressed="bench.loupe" title="Original and result at 100 % around the pointer (G)" data-test="loupe-toggle" @click="bench.loupe = !bench.loupe">Loupe</button>
           </div>
-          <div v-if="bench.view === 'zones'" class="legend small"><i class="near" />in front<i class="in" />sharp<i class="far" />behind</div>
+          <div v-if="bench.view === 'zones' || bench.view === 'contours'" class="legend small"><i class="near" />in front<i :class="bench.view === 'zones' ? 'in' : 'band'" />sharp<i class="far" />behind</div>
+          <div v-else-if="bench.view === 'grey'" class="legend small">far<i class="ramp" />near</div>
+          <div v-else-if="bench.view === 'check'" class="legend small"><i class="band" />sharp in the photo</div>
           <span class="spring" />
           <span v-if="working" class="quiet small working" role="status" data-test="depth-state">{{ working }}</span>
           <span v-if="bench.shot?.notice" class="small notice" :title="bench.shot.notice">{{ bench.shot.notice }}</span>
@@ -138,6 +170,7 @@ onBeforeUnmount(() => {
         </div>
         <div class="picture">
           <PictureStage ref="stage" class="fill" />
+          <GuidanceNotes v-if="bench.recipe && !bench.holding && bench.compare === 'none'" />
           <div v-if="bench.savingState === 'offline' || bench.savingState === 'conflict' || bench.savingState === 'refused'" class="banner" role="alert" data-test="saving">
             <span>{{ bench.savingMessage }}</span>
             <v-btn v-if="bench.savingState === 'conflict'" @click="bench.loadAgain">Load it again</v-btn>
@@ -160,13 +193,14 @@ onBeforeUnmount(() => {
         </template>
       </section>
     </div>
+    <ShortcutSheet v-if="sheet" @close="sheet = false" />
+    <CopyDialog v-if="copying" @close="copying = false" />
   </div>
 </template>
 
 <style scoped>
 .tools { display: flex; align-items: center; gap: 4px; min-width: 0; padding-left: 12px; border-left: 1px solid var(--line); }
 .tools .name { color: var(--ink); text-decoration: none; max-width: 240px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; margin-right: 6px; }
-.versions { background: var(--well); color: var(--ink); border: 1px solid var(--line); border-radius: 3px; padding: 2px 6px; font-size: 12.5px; max-width: 150px; }
 .rule { width: 1px; height: 18px; background: var(--line); margin: 0 4px; }
 .bench { display: grid; min-height: 0; grid-template: 'rail middle plan' minmax(0, 1fr) 'rail deck deck' 168px / 68px minmax(0, 1fr) clamp(280px, 23vw, 420px); }
 .rail { grid-area: rail; background: var(--panel); border-right: 1px solid var(--line); display: flex; flex-direction: column; padding-top: 6px; }
@@ -182,7 +216,8 @@ onBeforeUnmount(() => {
 .group button.on { color: var(--ink); background: rgba(128, 128, 128, 0.26); }
 .legend { display: flex; gap: 5px; align-items: center; color: var(--dim); white-space: nowrap; }
 .legend i { width: 9px; height: 9px; border-radius: 1px; margin-left: 5px; }
-.legend .near { background: #e39a4e; } .legend .far { background: #4e8ccc; } .legend .in { border: 1px solid var(--dim); }
+.legend .near { background: #e39a4e; } .legend .far { background: #4e8ccc; } .legend .in { border: 1px solid var(--dim); } .legend .band { background: #8fb996; }
+.legend .ramp { width: 44px; background: linear-gradient(90deg, #000, #fff); border: 1px solid var(--dim); margin: 0 5px; }
 .spring { flex: 1; }
 .notice { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .picture { position: relative; min-height: 0; }

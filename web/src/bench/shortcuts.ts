@@ -1,0 +1,43 @@
+/** What the keys do on the Bench; the sheet shows this list. */
+export const shortcuts: { group: string; keys: { key: string; does: string }[] }[] = [
+  {
+    group: 'Focus',
+    keys: [
+      { key: 'M', does: 'Main subject: back to the automatic band' },
+      { key: 'N, Shift N', does: 'Next subject, the one before' },
+      { key: 'Click, drag', does: 'Focus on a spot, on an area' },
+      { key: 'Arrows, Enter', does: 'In the picture: aim, focus there' },
+      { key: 'Arrows', does: 'In the plan: move the band (Shift: farther, Alt: turn)' },
+      { key: 'L', does: 'In the plan: level the band' },
+    ],
+  },
+  {
+    group: 'Look',
+    keys: [
+      { key: 'V, Shift V', does: 'Next depth view, the one before' },
+      { key: 'C', does: 'Focus check: where the photo itself is sharp' },
+      { key: 'O', does: 'The untouched photo while held' },
+      { key: 'S', does: 'Split; again: turn it; again: off' },
+      { key: 'B', does: 'Original beside the result' },
+      { key: 'G', does: 'Loupe at the pointer' },
+    ],
+  },
+  {
+    group: 'Zoom',
+    keys: [
+      { key: 'Wheel, + and -', does: 'Zoom at the pointer, at the aim' },
+      { key: 'Alt drag', does: 'Move the picture' },
+      { key: '0, 1', does: 'Whole picture, 100 %' },
+      { key: 'Double click', does: 'Between the two' },
+    ],
+  },
+  {
+    group: 'Work',
+    keys: [
+      { key: 'Ctrl Z, Ctrl Shift Z', does: 'Undo, redo' },
+      { key: 'H', does: 'History: all steps' },
+      { key: 'F1 to F4', does: 'Depth, Focus, Lens, Deliver' },
+      { key: '?', does: 'This sheet' },
+    ],
+  },
+]
