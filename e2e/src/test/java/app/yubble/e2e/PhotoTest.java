@@ -19,13 +19,17 @@ import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.BoundingBox;
 import java.awt.color.ColorSpace;
 import java.awt.color.ICC_Profile;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import javax.imageio.ImageIO;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -116,15 +120,16 @@ class PhotoTest {
 
     /** What the stage shows at a share of the picture, as red, green, blue. */
     private int[] pixel(double x, double y) {
-        @SuppressWarnings("unchecked")
-        List<Integer> rgb = (List<Integer>) page.evaluate(
-                "([x, y]) => { const c = document.querySelector('[data-test=stage] canvas');"
-                        + " const s = Math.min((c.width - 24) / 1500, (c.height - 24) / 1000, 1);"
-                        + " const left = (c.width - 1500 * s) / 2, top = (c.height - 1000 * s) / 2;"
-                        + " return [...c.getContext('2d').getImageData(left + x * 1500 * s, top + y * 1000 * s, 1, 1).data]"
-                        + ".slice(0, 3) }",
-                List.of(x, y));
-        return rgb.stream().mapToInt(Integer::intValue).toArray();
+        try {
+            BufferedImage stage = ImageIO.read(
+                    new ByteArrayInputStream(page.locator("[data-test=stage]").screenshot()));
+            double scale = Math.min((stage.getWidth() - 24) / 1500.0, (stage.getHeight() - 24) / 1000.0);
+            int rgb = stage.getRGB((int) (stage.getWidth() / 2.0 + (x - 0.5) * 1500 * scale), (int)
+                    (stage.getHeight() / 2.0 + (y - 0.5) * 1000 * scale));
+            return new int[] {rgb >> 16 & 255, rgb >> 8 & 255, rgb & 255};
+        } catch (IOException unreadable) {
+            throw new UncheckedIOException(unreadable);
+        }
     }
 
     @Test
@@ -233,8 +238,10 @@ class PhotoTest {
 
     private void dragFarEdge(int by) {
         BoundingBox plan = page.locator("[data-test=plan]").boundingBox();
-        double y =
-                plan.y + Double.parseDouble(page.locator("[data-test=far-edge]").getAttribute("y1"));
+        double y = plan.y
+                + Double.parseDouble(page.locator("[data-test=far-edge]")
+                        .getAttribute("points")
+                        .split("[ ,]")[1]);
         page.mouse().move(plan.x + 60, y);
         page.mouse().down();
         for (int i = 1; i <= 10; i++) {
