@@ -35,9 +35,8 @@ public final class DefocusField {
         Bands.ofRows(nearness.height(), (from, until) -> {
             for (int y = from; y < until; y++) {
                 // What is taken off the nearness, in steps of the table, at the row's middle and from pixel to pixel.
-                float tilt = (float) (band.tiltAt(0.5, (y + 0.5) / nearness.height()) * STEPS) - off;
+                float base = off == 0 ? 0 : (float) (band.tiltAt(0.5, (y + 0.5) / nearness.height()) * STEPS) - off;
                 float slope = off == 0 ? 0 : (float) (band.tiltAcross() * 2 * STEPS / width);
-                float base = off == 0 ? 0 : tilt;
                 for (int x = 0, i = y * width; x < width; x++, i++) {
                     if (Float.isNaN(in[i])) {
                         throw new IllegalArgumentException("nearness has no number at pixel " + x + "," + y);

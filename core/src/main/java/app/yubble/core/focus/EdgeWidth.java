@@ -3,6 +3,7 @@ package app.yubble.core.focus;
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.BoxMean;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
 
 /**
  * How soft the edges of a photo already are: nothing can make sharp what the lens left soft.
@@ -11,13 +12,9 @@ import app.yubble.core.raster.Plane;
  * slopes gives its width (Zhuo and Sim, Defocus map estimation from a single image, Pattern Recognition 44, 2011).
  */
 public final class EdgeWidth {
-    /** An edge this wide still looks sharp, in pixels (standard deviation). */
-    public static final float SHARP = 1.2f;
-    /** An edge this wide looks soft. */
-    public static final float SOFT = 2.2f;
-
     private static final float MOST = 6;
-    private static final float LEAST_SLOPE = 0.02f;
+    // Of lightness over two pixels: less is grain or a shadow, and says nothing of the lens.
+    private static final float LEAST_SLOPE = 0.07f;
     // Three means of 3 x 3 pixels are a blur of variance 2.
     private static final int AGAIN = 3;
     private static final double AGAIN_VARIANCE = 2;
@@ -44,6 +41,20 @@ public final class EdgeWidth {
                 }
             }
         });
+        return out;
+    }
+
+    /** The sharpest edge in each cell of a smaller map; 0 where a cell has none. */
+    public static Plane sharpest(Plane widths, Size size) {
+        Plane out = new Plane(size);
+        for (int y = 0; y < widths.height(); y++) {
+            for (int x = 0; x < widths.width(); x++) {
+                float width = widths.at(x, y);
+                int to = y * size.height() / widths.height() * size.width() + x * size.width() / widths.width();
+                float known = out.samples()[to];
+                out.samples()[to] = width == 0 || known > 0 && known < width ? known : width;
+            }
+        }
         return out;
     }
 

@@ -37,13 +37,28 @@ public final class FocusFinder {
     }
 
     /**
-     * Nearness as a tilted band sees it, with the band's own tilt taken out: what is found in it and given the tilt again
-     * lies where it was meant.
+     * A band that keeps the tilt of another: it is looked for in the nearness that the tilted band sees. Where the place
+     * lies so far off the middle that no band of that tilt reaches it, the new one is level.
+     *
+     * @param finding one of the other methods
      */
-    public static Plane levelled(Plane nearness, SharpBand band) {
+    public static SharpBand tiltedAs(SharpBand band, Plane nearness, Finding finding) {
         if (band.isLevel()) {
-            return nearness;
+            return finding.find(nearness);
         }
+        SharpBand found = finding.find(levelled(nearness, band));
+        return found.near() - found.far() < SPOT_WIDTH / 2
+                ? finding.find(nearness)
+                : found.tilted(band.tiltAcross(), band.tiltDown());
+    }
+
+    /** Finds a band in nearness. */
+    @FunctionalInterface
+    public interface Finding {
+        SharpBand find(Plane nearness);
+    }
+
+    private static Plane levelled(Plane nearness, SharpBand band) {
         Plane out = new Plane(nearness.size());
         for (int y = 0, i = 0; y < out.height(); y++) {
             for (int x = 0; x < out.width(); x++, i++) {
@@ -135,7 +150,7 @@ public final class FocusFinder {
         double far = inside[(int) (count * 0.1)];
         double near = inside[Math.min(count - 1, (int) (count * 0.9))];
         double margin = SPOT_WIDTH / 2;
-        return new SharpBand(Math.min(1, near + margin), Math.max(0, far - margin), FALLOFF, FALLOFF);
+        return SharpBand.around((near + far) / 2, near - far + 2 * margin, FALLOFF);
     }
 
     /**

@@ -128,19 +128,19 @@ final class Glow {
         }
 
         void add(Laid laid) {
-            for (int i = 0; i < lamps.count; i++) {
-                int reach = discs.reach(lamps.radius[i]) + 1;
+            for (int i = 0; i < lamps.count(); i++) {
+                int reach = discs.reach(lamps.radius(i)) + 1;
                 if (meets(i, reach)) {
-                    top = Math.min(top, Math.max(0, (int) lamps.y[i] - reach));
-                    bottom = Math.max(bottom, Math.min(height, (int) lamps.y[i] + reach + 2));
+                    top = Math.min(top, Math.max(0, (int) lamps.y(i) - reach));
+                    bottom = Math.max(bottom, Math.min(height, (int) lamps.y(i) + reach + 2));
                 }
             }
             if (top >= bottom) {
                 return;
             }
             steps = new float[3][bottom - top + 1][columns];
-            for (int i = 0; i < lamps.count; i++) {
-                if (meets(i, discs.reach(lamps.radius[i]) + 1)) {
+            for (int i = 0; i < lamps.count(); i++) {
+                if (meets(i, discs.reach(lamps.radius(i)) + 1)) {
                     draw(i);
                 }
             }
@@ -148,14 +148,14 @@ final class Glow {
         }
 
         private boolean meets(int i, int reach) {
-            return lamps.x[i] + reach + 1 >= x0 && lamps.x[i] - reach <= x0 + columns;
+            return lamps.x(i) + reach + 1 >= x0 && lamps.x(i) - reach <= x0 + columns;
         }
 
         private void draw(int i) {
-            DiscShape.Kernel kernel = discs.at(lamps.radius[i], inFront, lamps.x[i], lamps.y[i]);
-            int whole = (int) Math.floor(lamps.x[i]);
-            float right = lamps.x[i] - whole;
-            float middle = lamps.y[i] + 0.5f - top;
+            DiscShape.Kernel kernel = discs.at(lamps.radius(i), inFront, lamps.x(i), lamps.y(i));
+            int whole = (int) Math.floor(lamps.x(i));
+            float right = lamps.x(i) - whole;
+            float middle = lamps.y(i) + 0.5f - top;
             for (DiscShape.Ring ring : kernel.rings()) {
                 for (int dx = -kernel.reach(); dx <= kernel.reach(); dx++) {
                     float from = ring.from()[kernel.reach() + dx];
@@ -176,8 +176,8 @@ final class Glow {
         }
 
         private void span(int x, float from, float to, float weight, int i) {
-            end(x, from, weight * lamps.red[i], weight * lamps.green[i], weight * lamps.blue[i]);
-            end(x, to, -weight * lamps.red[i], -weight * lamps.green[i], -weight * lamps.blue[i]);
+            end(x, from, weight * lamps.light(i, 0), weight * lamps.light(i, 1), weight * lamps.light(i, 2));
+            end(x, to, -weight * lamps.light(i, 0), -weight * lamps.light(i, 1), -weight * lamps.light(i, 2));
         }
 
         private void end(int x, float at, float r, float g, float b) {

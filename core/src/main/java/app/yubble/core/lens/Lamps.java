@@ -36,41 +36,48 @@ final class Lamps {
 
     /** Lamps of about one radius, in the order of their places. */
     static final class Group {
-        int count;
-        float[] x = new float[16];
-        float[] y = new float[16];
-        float[] radius = new float[16];
-        float[] red = new float[16];
-        float[] green = new float[16];
-        float[] blue = new float[16];
+        /** Of one lamp: place, radius, red, green, blue. */
+        private static final int FIELDS = 6;
 
-        private float[][] all() {
-            return new float[][] {x, y, radius, red, green, blue};
+        private float[] values = new float[16 * FIELDS];
+        private int count;
+
+        int count() {
+            return count;
         }
 
-        void add(float px, float py, float blurRadius, float r, float g, float b) {
-            if (count == x.length) {
-                int more = 2 * count;
-                x = Arrays.copyOf(x, more);
-                y = Arrays.copyOf(y, more);
-                radius = Arrays.copyOf(radius, more);
-                red = Arrays.copyOf(red, more);
-                green = Arrays.copyOf(green, more);
-                blue = Arrays.copyOf(blue, more);
+        float x(int i) {
+            return values[FIELDS * i];
+        }
+
+        float y(int i) {
+            return values[FIELDS * i + 1];
+        }
+
+        float radius(int i) {
+            return values[FIELDS * i + 2];
+        }
+
+        /** 0 for red, 1 for green, 2 for blue. */
+        float light(int i, int channel) {
+            return values[FIELDS * i + 3 + channel];
+        }
+
+        private void add(float... lamp) {
+            if ((count + 1) * FIELDS > values.length) {
+                values = Arrays.copyOf(values, 2 * values.length);
             }
-            x[count] = px;
-            y[count] = py;
-            radius[count] = blurRadius;
-            red[count] = r;
-            green[count] = g;
-            blue[count] = b;
+            System.arraycopy(lamp, 0, values, count * FIELDS, FIELDS);
             count++;
         }
 
         private void addAll(Group other) {
-            for (int i = 0; i < other.count; i++) {
-                add(other.x[i], other.y[i], other.radius[i], other.red[i], other.green[i], other.blue[i]);
+            int sum = count + other.count;
+            if (sum * FIELDS > values.length) {
+                values = Arrays.copyOf(values, Math.max(2 * values.length, sum * FIELDS));
             }
+            System.arraycopy(other.values, 0, values, count * FIELDS, other.count * FIELDS);
+            count = sum;
         }
 
         /** The lamps of each square of this side as one, in the middle of their light. */
@@ -81,30 +88,30 @@ final class Lamps {
             // The order within a square is that in which they came: the result does not depend on chance.
             long[] order = new long[count];
             for (int i = 0; i < count; i++) {
-                long cell = (long) (y[i] / side) << 16 | (long) (x[i] / side);
+                long cell = (long) (y(i) / side) << 16 | (long) (x(i) / side);
                 order[i] = cell << 24 | i;
             }
             Arrays.sort(order);
             Group out = new Group();
-            double[] mean = new double[6];
-            double weight = 0;
+            double[] sums = new double[FIELDS];
+            double light = 0;
             for (int o = 0; o < count; o++) {
                 int i = (int) (order[o] & 0xffffff);
-                double light = (double) red[i] + green[i] + blue[i];
-                weight += light;
-                for (int c = 0; c < 6; c++) {
-                    mean[c] += all()[c][i] * (c < 3 ? light : 1);
+                double own = (double) light(i, 0) + light(i, 1) + light(i, 2);
+                light += own;
+                for (int field = 0; field < FIELDS; field++) {
+                    sums[field] += values[FIELDS * i + field] * (field < 3 ? own : 1);
                 }
                 if (o + 1 == count || order[o + 1] >> 24 != order[o] >> 24) {
                     out.add(
-                            (float) (mean[0] / weight),
-                            (float) (mean[1] / weight),
-                            (float) (mean[2] / weight),
-                            (float) mean[3],
-                            (float) mean[4],
-                            (float) mean[5]);
-                    Arrays.fill(mean, 0);
-                    weight = 0;
+                            (float) (sums[0] / light),
+                            (float) (sums[1] / light),
+                            (float) (sums[2] / light),
+                            (float) sums[3],
+                            (float) sums[4],
+                            (float) sums[5]);
+                    Arrays.fill(sums, 0);
+                    light = 0;
                 }
             }
             return out;

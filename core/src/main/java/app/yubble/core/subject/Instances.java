@@ -1,10 +1,12 @@
 package app.yubble.core.subject;
 
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The separate things in a matte: its connected parts (by the four neighbours, where the matte is over a half), largest
@@ -43,6 +45,33 @@ public record Instances(int width, int height, int[] labels, int count) {
             found[i] = renamed[found[i]];
         }
         return new Instances(width, matte.height(), found, order.size());
+    }
+
+    /** The same in fewer pixels, and no more than {@code most} things. */
+    public Instances reduced(Size size, int most) {
+        int[] fewer = new int[(int) size.pixels()];
+        for (int i = 0; i < fewer.length; i++) {
+            int x = i % size.width() * width / size.width();
+            int y = i / size.width() * height / size.height();
+            int label = labels[y * width + x];
+            fewer[i] = label > most ? 0 : label;
+        }
+        return new Instances(size.width(), size.height(), fewer, Math.min(most, count));
+    }
+
+    /** The middle of a thing, in shares of width and height; null when it has no pixel. */
+    public double @Nullable [] middle(int label) {
+        double x = 0;
+        double y = 0;
+        int pixels = 0;
+        for (int i = 0; i < labels.length; i++) {
+            if (labels[i] == label) {
+                x += i % width + 0.5;
+                y += i / width + 0.5;
+                pixels++;
+            }
+        }
+        return pixels == 0 ? null : new double[] {x / pixels / width, y / pixels / height};
     }
 
     private static int flood(float[] alpha, int width, int[] labels, int start, int label) {

@@ -69,11 +69,23 @@ class FocusTest {
     void aSpotIsMetByATiltedBandToo() {
         Plane nearness = Pictures.plane(300, 200, (x, y) -> x < 150 ? 0.3 : 0.8);
         SharpBand tilt = new SharpBand(0.5, 0.5, 0, 0).tilted(0.2, 0.1);
-        SharpBand found =
-                FocusFinder.spot(FocusFinder.levelled(nearness, tilt), 270, 40).tilted(0.2, 0.1);
+        SharpBand found = FocusFinder.tiltedAs(tilt, nearness, plane -> FocusFinder.spot(plane, 270, 40));
+        assertThat(found.tiltAcross()).isEqualTo(0.2);
         Plane field = DefocusField.of(nearness, found, Gain.EVEN, 100);
         assertThat(field.at(270, 40)).isZero();
         assertThat(field.at(20, 40)).isNotZero();
+    }
+
+    @Test
+    void whatNoBandOfThatTiltReachesIsMetByALevelOne() {
+        Plane nearness = Plane.filled(new app.yubble.core.raster.Size(300, 200), 0.9f);
+        SharpBand tilt = new SharpBand(0.5, 0.5, 0, 0).tilted(0.9, 0);
+        for (FocusFinder.Finding finding : java.util.List.<FocusFinder.Finding>of(
+                plane -> FocusFinder.spot(plane, 5, 100), plane -> FocusFinder.patch(plane, 0, 80, 30, 40))) {
+            SharpBand found = FocusFinder.tiltedAs(tilt, nearness, finding);
+            assertThat(DefocusField.of(nearness, found, Gain.EVEN, 100).at(5, 100))
+                    .isZero();
+        }
     }
 
     @Test

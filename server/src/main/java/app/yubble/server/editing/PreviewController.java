@@ -1,8 +1,5 @@
 package app.yubble.server.editing;
 
-import app.yubble.core.focus.EdgeWidth;
-import app.yubble.core.focus.FocusFinder;
-import app.yubble.core.focus.SharpBand;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -12,7 +9,6 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
-import app.yubble.core.subject.Instances;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
@@ -39,7 +35,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
-import java.util.stream.IntStream;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -55,13 +51,10 @@ import org.springframework.web.bind.annotation.RestController;
 /** What the Bench draws: previews, the untouched photo, and nearness. */
 @RestController
 class PreviewController {
-    private static final int DEPTH_SIDE = 1024;
+    static final int DEPTH_SIDE = 1024;
     private static final double QUALITY = 0.9;
     // What the cache holds of one picture: its colours, its nearness and its glints.
     private static final long MOST_PIXELS = 30_000_000;
-    private static final int CHECK_SIDE = 2048;
-    private static final int THINGS_SIDE = 256;
-    private static final int MOST_THINGS = 9;
 
     private final Shots shots;
     private final RefocusLine line;
@@ -119,19 +112,6 @@ class PreviewController {
         }
     }
 
-    /**
-     * Where to focus: {@code subject}, a {@code thing} by its number, or a {@code spot} or {@code patch} in shares of width and
-     * height.
-     */
-    record FocusRequest(
-            @NotNull String kind,
-            @NotNull RecipeDocument recipe,
-            @Nullable Integer number,
-            double x,
-            double y,
-            double width,
-            double height) {}
-
     private ShotMaterial material(Shot shot) {
         return new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
     }
@@ -153,9 +133,7 @@ class PreviewController {
             Size size = sizeOf(shot, wanted.longSide(), wanted.region() != null);
             Region region =
                     wanted.region() == null ? Region.all(size) : wanted.region().within(size);
-            Picture result = size.longSide() > Shots.PROXY_SIDE
-                    ? gate.with(size.pixels(), () -> line.render(material(shot), recipe, size, region, ticket))
-                    : line.render(material(shot), recipe, size, region, ticket);
+            Picture result = gated(size, () -> line.render(material(shot), recipe, size, region, ticket));
             byte[] jpeg = jpeg(result, shot);
             return ResponseEntity.ok()
                     .contentType(MediaType.IMAGE_JPEG)
@@ -181,6 +159,11 @@ class PreviewController {
         return size;
     }
 
+    /** Work at a size that is larger than any whole preview waits for its turn. */
+    private Picture gated(Size size, Supplier<Picture> work) {
+        return size.longSide() > Shots.PROXY_SIDE ? gate.with(size.pixels(), work) : work.get();
+    }
+
     /** Left, top, width and height of a region, then the width and height of the whole. */
     private static String told(Region region, Size size) {
         return region.x() + " " + region.y() + " " + region.width() + " " + region.height() + " " + size.width() + " "
@@ -204,9 +187,7 @@ class PreviewController {
                 : new RegionPart(region.get(0), region.get(1), region.get(2), region.get(3));
         Size size = sizeOf(shot, longSide, wanted != null);
         Region part = wanted == null ? Region.all(size) : wanted.within(size);
-        Picture picture = size.longSide() > Shots.PROXY_SIDE
-                ? gate.with(size.pixels(), () -> Resample.crop(line.picture(material(shot), size), part))
-                : Resample.crop(line.picture(material(shot), size), part);
+        Picture picture = gated(size, () -> Resample.crop(line.picture(material(shot), size), part));
         return ResponseEntity.ok()
                 .header("X-Region", told(part, size))
                 .contentType(MediaType.IMAGE_JPEG)
@@ -240,8 +221,7 @@ class PreviewController {
             @RequestBody RecipeDocument.@Valid DepthPart wanted) {
         Shot shot = shots.owned(id, who.id());
         Plane plane = line.nearness(material(shot), choice(wanted), shot.size().fitting(DEPTH_SIDE));
-        ByteBuffer out = ByteBuffer.allocate(8 + 2 * plane.samples().length).order(ByteOrder.LITTLE_ENDIAN);
-        out.putInt(plane.width()).putInt(plane.height());
+        ByteBuffer out = headed(plane.size(), 2);
         for (float sample : plane.samples()) {
             out.putShort((short) Math.round(sample * 65535));
         }
@@ -251,115 +231,19 @@ class PreviewController {
                 .body(out.array());
     }
 
+    /** Room for a map, its width and height written as two little-endian integers. */
+    static ByteBuffer headed(Size size, int bytesPerPixel) {
+        return ByteBuffer.allocate((int) (8 + bytesPerPixel * size.pixels()))
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .putInt(size.width())
+                .putInt(size.height());
+    }
+
     private static DepthChoice choice(RecipeDocument.DepthPart wanted) {
         try {
             return wanted.toChoice();
         } catch (IllegalArgumentException fault) {
             throw new RefusedException(fault.getMessage());
         }
-    }
-
-    /** The sharp band for a place. */
-    @PostMapping("/api/shots/{id}/focus")
-    RecipeDocument.BandPart focus(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid FocusRequest wanted) {
-        Shot shot = shots.owned(id, who.id());
-        ShotMaterial material = material(shot);
-        Recipe recipe = wanted.recipe().toRecipe();
-        Size size = shot.size().fitting(DEPTH_SIDE);
-        Plane plane = FocusFinder.levelled(line.nearness(material, recipe.depth(), size), recipe.band());
-        double x = wanted.x() * size.width();
-        double y = wanted.y() * size.height();
-        SharpBand band = switch (wanted.kind()) {
-            case "subject" -> FocusFinder.subject(line.picture(material, size), plane, material.clearMatte());
-            case "thing" -> thing(plane, material.clearMatte(), wanted.number());
-            case "spot" -> FocusFinder.spot(plane, x, y);
-            case "patch" ->
-                FocusFinder.patch(plane, x, y, wanted.width() * size.width(), wanted.height() * size.height());
-            default ->
-                throw new RefusedException(
-                        "Focus on a subject, a thing, a spot or a patch; found \"" + wanted.kind() + "\".");
-        };
-        return RecipeDocument.BandPart.of(
-                band.tilted(recipe.band().tiltAcross(), recipe.band().tiltDown()));
-    }
-
-    private static SharpBand thing(Plane nearness, @Nullable Plane matte, @Nullable Integer number) {
-        if (matte == null
-                || number == null
-                || number < 1
-                || number > FocusFinder.things(matte).count()) {
-            throw new RefusedException("There is no such subject in this photo.");
-        }
-        return FocusFinder.thing(nearness, matte, number);
-    }
-
-    /** One thing in the photo: its number and its middle, in shares of width and height. */
-    record ThingView(int number, double x, double y) {}
-
-    /** Which pixel belongs to which thing: one byte a pixel, row by row, 0 for none. */
-    record ThingsView(int width, int height, byte[] labels, List<ThingView> things) {}
-
-    /** The separate things that the subject network found, the largest first. */
-    @GetMapping("/api/shots/{id}/things")
-    ThingsView things(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
-        Plane matte = material(shots.owned(id, who.id())).clearMatte();
-        if (matte == null) {
-            return new ThingsView(0, 0, new byte[0], List.of());
-        }
-        Instances found = FocusFinder.things(matte);
-        Size small = new Size(found.width(), found.height()).fitting(THINGS_SIDE);
-        byte[] labels = new byte[(int) small.pixels()];
-        double[] x = new double[MOST_THINGS + 1];
-        double[] y = new double[MOST_THINGS + 1];
-        int[] count = new int[MOST_THINGS + 1];
-        for (int i = 0; i < labels.length; i++) {
-            int column = i % small.width();
-            int row = i / small.width();
-            int from = row * found.height() / small.height() * found.width() + column * found.width() / small.width();
-            int label = found.labels()[from] > MOST_THINGS ? 0 : found.labels()[from];
-            labels[i] = (byte) label;
-            x[label] += (column + 0.5) / small.width();
-            y[label] += (row + 0.5) / small.height();
-            count[label]++;
-        }
-        List<ThingView> things = IntStream.rangeClosed(1, MOST_THINGS)
-                .filter(label -> count[label] > 0)
-                .mapToObj(label -> new ThingView(label, x[label] / count[label], y[label] / count[label]))
-                .toList();
-        return new ThingsView(small.width(), small.height(), labels, things);
-    }
-
-    /**
-     * How soft the photo's own edges are, at up to 1024 pixels: two little-endian 32-bit integers, width and height, then for
-     * each pixel a byte: 0 without an edge, else its width in fiftieths of a pixel of the photo at 2048 pixels.
-     */
-    @GetMapping("/api/shots/{id}/edge-widths")
-    @ApiResponse(
-            responseCode = "200",
-            content =
-                    @Content(
-                            mediaType = "application/octet-stream",
-                            schema = @Schema(type = "string", format = "binary")))
-    ResponseEntity<byte[]> edgeWidths(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
-        Shot shot = shots.owned(id, who.id());
-        Plane widths = EdgeWidth.of(
-                line.picture(material(shot), shot.size().fitting(CHECK_SIDE)).lightness());
-        Size size = shot.size().fitting(DEPTH_SIDE);
-        byte[] sharpest = new byte[(int) size.pixels()];
-        for (int y = 0; y < widths.height(); y++) {
-            for (int x = 0; x < widths.width(); x++) {
-                int width = Math.min(255, Math.round(widths.at(x, y) * 50));
-                int to = y * size.height() / widths.height() * size.width() + x * size.width() / widths.width();
-                int known = sharpest[to] & 0xff;
-                sharpest[to] = (byte) (width == 0 || known > 0 && known < width ? known : width);
-            }
-        }
-        ByteBuffer out = ByteBuffer.allocate(8 + sharpest.length).order(ByteOrder.LITTLE_ENDIAN);
-        out.putInt(size.width()).putInt(size.height()).put(sharpest);
-        return ResponseEntity.ok()
-                .contentType(MediaType.APPLICATION_OCTET_STREAM)
-                .cacheControl(CacheControl.maxAge(Duration.ofDays(30)).cachePrivate())
-                .body(out.array());
     }
 }

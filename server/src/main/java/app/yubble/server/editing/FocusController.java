@@ -1,0 +1,169 @@
+package app.yubble.server.editing;
+
+import app.yubble.core.focus.EdgeWidth;
+import app.yubble.core.focus.FocusFinder;
+import app.yubble.core.focus.SharpBand;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.Recipe;
+import app.yubble.core.refocus.RefocusLine;
+import app.yubble.core.subject.Instances;
+import app.yubble.media.picture.PictureReader;
+import app.yubble.media.recipe.RecipeDocument;
+import app.yubble.server.account.SignedIn;
+import app.yubble.server.problem.RefusedException;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.ShotMaterial;
+import app.yubble.server.shoot.Shots;
+import app.yubble.server.storage.FileStore;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.nio.ByteBuffer;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Where to focus, what there is to focus on, and where the photo itself is sharp. */
+@RestController
+class FocusController {
+    private static final int CHECK_SIDE = 2048;
+    private static final int THINGS_SIDE = 256;
+    private static final int MOST_THINGS = 9;
+
+    private final Shots shots;
+    private final RefocusLine line;
+    private final FileStore files;
+    private final PictureReader reader;
+
+    FocusController(Shots shots, RefocusLine line, FileStore files, PictureReader reader) {
+        this.shots = shots;
+        this.line = line;
+        this.files = files;
+        this.reader = reader;
+    }
+
+    /**
+     * Where to focus: {@code subject}, a {@code thing} by its number, or a {@code spot} or {@code patch} in shares of width and
+     * height.
+     */
+    record FocusRequest(
+            @NotNull String kind,
+            @NotNull RecipeDocument recipe,
+            @Nullable Integer number,
+            double x,
+            double y,
+            double width,
+            double height) {}
+
+    private ShotMaterial material(Shot shot) {
+        return new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
+    }
+
+    /** The sharp band for a place; it keeps the tilt of the recipe's band. */
+    @PostMapping("/api/shots/{id}/focus")
+    RecipeDocument.BandPart focus(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid FocusRequest wanted) {
+        Shot shot = shots.owned(id, who.id());
+        ShotMaterial material = material(shot);
+        Recipe recipe = wanted.recipe().toRecipe();
+        Size size = shot.size().fitting(PreviewController.DEPTH_SIDE);
+        Plane nearness = line.nearness(material, recipe.depth(), size);
+        return RecipeDocument.BandPart.of(
+                FocusFinder.tiltedAs(recipe.band(), nearness, plane -> band(wanted, material, plane)));
+    }
+
+    private SharpBand band(FocusRequest wanted, ShotMaterial material, Plane nearness) {
+        Size size = nearness.size();
+        double x = wanted.x() * size.width();
+        double y = wanted.y() * size.height();
+        return switch (wanted.kind()) {
+            case "subject" -> FocusFinder.subject(line.picture(material, size), nearness, material.clearMatte());
+            case "thing" -> thing(nearness, material.clearMatte(), wanted.number());
+            case "spot" -> FocusFinder.spot(nearness, x, y);
+            case "patch" ->
+                FocusFinder.patch(nearness, x, y, wanted.width() * size.width(), wanted.height() * size.height());
+            default ->
+                throw new RefusedException(
+                        "Focus on a subject, a thing, a spot or a patch; found \"" + wanted.kind() + "\".");
+        };
+    }
+
+    private static SharpBand thing(Plane nearness, @Nullable Plane matte, @Nullable Integer number) {
+        if (matte == null
+                || number == null
+                || number < 1
+                || number > FocusFinder.things(matte).count()) {
+            throw new RefusedException("There is no such subject in this photo.");
+        }
+        return FocusFinder.thing(nearness, matte, number);
+    }
+
+    /** One thing in the photo: its number and its middle, in shares of width and height. */
+    record ThingView(int number, double x, double y) {}
+
+    /** Which pixel belongs to which thing: one byte a pixel, row by row, 0 for none. */
+    record ThingsView(int width, int height, byte[] labels, List<ThingView> things) {}
+
+    /** The separate things that the subject network found, the largest first. */
+    @GetMapping("/api/shots/{id}/things")
+    ThingsView things(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        Plane matte = material(shots.owned(id, who.id())).clearMatte();
+        if (matte == null) {
+            return new ThingsView(0, 0, new byte[0], List.of());
+        }
+        Instances all = FocusFinder.things(matte);
+        Instances found = all.reduced(new Size(all.width(), all.height()).fitting(THINGS_SIDE), MOST_THINGS);
+        byte[] labels = new byte[found.labels().length];
+        for (int i = 0; i < labels.length; i++) {
+            labels[i] = (byte) found.labels()[i];
+        }
+        List<ThingView> things = new ArrayList<>();
+        for (int number = 1; number <= found.count(); number++) {
+            double[] middle = found.middle(number);
+            if (middle != null) {
+                things.add(new ThingView(number, middle[0], middle[1]));
+            }
+        }
+        return new ThingsView(found.width(), found.height(), labels, things);
+    }
+
+    /**
+     * How soft the photo's own edges are, at up to 1024 pixels: two little-endian 32-bit integers, width and height, then for
+     * each pixel a byte: 0 without an edge, else its width in fiftieths of a pixel of the photo at 2048 pixels.
+     */
+    @GetMapping("/api/shots/{id}/edge-widths")
+    @ApiResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = "application/octet-stream",
+                            schema = @Schema(type = "string", format = "binary")))
+    ResponseEntity<byte[]> edgeWidths(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        Shot shot = shots.owned(id, who.id());
+        Plane light =
+                line.picture(material(shot), shot.size().fitting(CHECK_SIDE)).lightness();
+        Plane widths = EdgeWidth.sharpest(EdgeWidth.of(light), shot.size().fitting(PreviewController.DEPTH_SIDE));
+        ByteBuffer out = PreviewController.headed(widths.size(), 1);
+        for (float width : widths.samples()) {
+            out.put((byte) Math.min(255, Math.round(width * 50)));
+        }
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                .cacheControl(CacheControl.maxAge(Duration.ofDays(1)).cachePrivate())
+                .body(out.array());
+    }
+}
