@@ -138,8 +138,8 @@ export const api = {
     (await send(`/api/shots/${id}/nearness`, { method: 'POST', json: depth, signal })).arrayBuffer(),
   focus: (id: string, recipe: Recipe, place: FocusPlace) =>
     json<Band>(`/api/shots/${id}/focus`, { method: 'POST', json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe } }),
-  preview: (id: string, body: { recipe: Recipe; longSide: number; region?: Region; page: string; number: number }, signal: AbortSignal) =>
-    send(`/api/shots/${id}/preview`, { method: 'POST', json: body, signal }),
+  preview: (id: string, body: { recipe: Recipe; longSide: number; region?: Region; page: string; number: number }, signal?: AbortSignal) =>
+    send(`/api/shots/${id}/preview`, { method: 'POST', json: body, ...(signal && { signal }) }),
 
   versions: (shot: string) => json<Version[]>(`/api/shots/${shot}/versions`),
   version: (id: string) => json<Version>(`/api/versions/${id}`),

@@ -33,9 +33,9 @@ function go(position: number): void {
 
 <style scoped>
 .steps { list-style: none; margin: 0; padding: 4px 0; width: 240px; max-height: 60vh; overflow: auto; background: var(--panel); border: 1px solid var(--strong-line); border-radius: 4px; }
-button { width: 100%; text-align: left; padding: 4px 12px; color: var(--ink); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-button:hover { background: rgba(128, 128, 128, 0.16); }
-button.now { box-shadow: inset 2px 0 0 var(--accent); background: rgba(128, 128, 128, 0.22); }
-button.undone { color: var(--dim); }
+.steps button { width: 100%; text-align: left; padding: 4px 12px; color: var(--ink); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.steps button:hover { background: rgba(128, 128, 128, 0.16); }
+.steps button.now { box-shadow: inset 2px 0 0 var(--accent); background: rgba(128, 128, 128, 0.22); }
+.steps button.undone { color: var(--dim); }
 .number { display: inline-block; width: 30px; font-size: 11px; }
 </style>

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { useBench, type Patch } from '../stores/bench'
+import { useBench } from '../stores/bench'
 import { colours, paint, strongestDistance } from './depthViews'
 import LoupeView from './LoupeView.vue'
 import MiniMap from './MiniMap.vue'
 import { createOverlay, type Box, type Overlay } from './overlay'
+import { createPace } from './pace'
+import { panesOf, type Pane } from './panes'
+import SplitHandle from './SplitHandle.vue'
 import ThingOutlines from './ThingOutlines.vue'
-import { differences } from './versionWords'
 import { contained, fit, toShares, visible, zoomAt, type Viewport } from './viewport'
 
 const DRAG = 4
@@ -29,24 +31,7 @@ const pointer = ref({ x: 0, y: 0 })
 const picture = computed(() => ({ width: bench.shot?.width ?? 3, height: bench.shot?.height ?? 2 }))
 const zoomText = computed(() => `${Math.round(viewport.value.scale * devicePixelRatio * 100)} %`)
 
-type Pane = { key: string; title: string; about: string; original: boolean; whole: ImageBitmap | undefined; detail: Patch | undefined }
-
-const panes = computed<Pane[]>(() => {
-  const photo = { key: 'original', title: 'original', about: '', original: true, whole: bench.original, detail: bench.originalDetail }
-  const result = { key: 'result', title: 'result', about: '', original: false, whole: bench.preview ?? bench.original, detail: bench.detail }
-  if (bench.holding) return [photo]
-  if (bench.compare === 'beside') return [photo, result]
-  if (bench.compare === 'versions') {
-    const shown = bench.versions.filter((each) => bench.compared.includes(each.id))
-    const apart = differences(shown.map((each) => each.recipe))
-    if (shown.length > 1) {
-      return shown.map((each, i) => ({
-        key: each.id, title: each.name, about: apart[i] ?? '', original: false, whole: bench.versionPreviews.get(each.id), detail: undefined,
-      }))
-    }
-  }
-  return [result]
-})
+const panes = computed<Pane[]>(() => panesOf(bench))
 const columns = computed(() => (panes.value.length > 1 ? 2 : 1))
 const rows = computed(() => (panes.value.length > 2 ? 2 : 1))
 const pane = computed(() => ({ width: stage.value.width / columns.value, height: stage.value.height / rows.value }))
@@ -64,15 +49,15 @@ function draw(): void {
   frame = requestAnimationFrame(paintNow)
 }
 
-function sized(element: HTMLCanvasElement): void {
-  const width = Math.round(stage.value.width * devicePixelRatio)
-  const height = Math.round(stage.value.height * devicePixelRatio)
+function sized(element: HTMLCanvasElement, coarseness = 1): void {
+  const width = Math.round((stage.value.width * devicePixelRatio) / coarseness)
+  const height = Math.round((stage.value.height * devicePixelRatio) / coarseness)
   if (element.width !== width || element.height !== height) Object.assign(element, { width, height })
 }
 
 /** Where the picture lies in a pane, and the pane itself, in pixels of the canvas. */
-function places(i: number): { box: Box; cut: Box } {
-  const ratio = devicePixelRatio
+function places(i: number, coarseness = 1): { box: Box; cut: Box } {
+  const ratio = devicePixelRatio / coarseness
   const origin = originOf(i)
   const { scale, x, y } = viewport.value
   return {
@@ -128,16 +113,20 @@ function paintNow(): void {
   drawOverlay()
 }
 
+/** The views follow a drag: where the graphics hardware is too slow for that they are drawn coarser until it rests. */
+const pace = createPace(() => drawOverlay())
+
 function drawOverlay(): void {
   const element = overlayCanvas.value
   const band = bench.recipe?.band
   if (!element || !overlay || !band || !bench.nearness) return
-  sized(element)
+  const coarseness = pace.drawn()
+  sized(element, coarseness)
   overlay.clear()
   if (bench.holding || (bench.view === 'photo' && !bench.marked)) return
   panes.value.forEach((shown, i) => {
     if (shown.original) return
-    const { box, cut } = places(i)
+    const { box, cut } = places(i, coarseness)
     const off = splitOff(box)
     const seen = !bench.split
       ? cut
@@ -299,21 +288,6 @@ function splitDown(event: PointerEvent): void {
   dragging.value = 'split'
 }
 
-function splitKey(event: KeyboardEvent): void {
-  const less = bench.splitLevel ? 'ArrowUp' : 'ArrowLeft'
-  const more = bench.splitLevel ? 'ArrowDown' : 'ArrowRight'
-  const by = event.key === less ? -0.02 : event.key === more ? 0.02 : 0
-  if (!by) return
-  event.preventDefault()
-  bench.splitAt = Math.min(0.98, Math.max(0.02, bench.splitAt + by))
-}
-
-const splitStyle = computed(() => {
-  const { x, y, scale } = viewport.value
-  return bench.splitLevel
-    ? { top: `${y + picture.value.height * scale * bench.splitAt}px` }
-    : { left: `${x + picture.value.width * scale * bench.splitAt}px` }
-})
 const aimStyle = computed(() => {
   const at = aim.value
   const { x, y, scale } = viewport.value
@@ -322,7 +296,12 @@ const aimStyle = computed(() => {
 
 watch(
   [viewport, panes, () => bench.split, () => bench.splitAt, () => bench.splitLevel, () => bench.originalDetail, () => bench.original], draw)
-watch([() => bench.view, () => bench.recipe?.band, () => bench.marked], () => (overlay ? requestAnimationFrame(drawOverlay) : repaintFallback()))
+let overlayFrame = 0
+watch([() => bench.view, () => bench.recipe?.band, () => bench.marked], () => {
+  if (!overlay) return repaintFallback()
+  cancelAnimationFrame(overlayFrame)
+  overlayFrame = requestAnimationFrame(drawOverlay)
+})
 watch(() => bench.nearness, (map) => {
   if (map) overlay?.useNearness(map)
   if (overlay) draw()
@@ -338,9 +317,11 @@ watch([viewport, pane], () => {
   const fitting = fit(pane.value, picture.value).scale
   bench.look(long * viewport.value.scale * devicePixelRatio, long * fitting * devicePixelRatio, visible(viewport.value, pane.value, picture.value))
 }, { immediate: true })
-watch([() => bench.compare, () => bench.compared, () => bench.recipe, () => bench.versions], () => {
-  if (bench.compare === 'versions') void bench.compareVersions(bench.compared, Math.max(pane.value.width, pane.value.height) * devicePixelRatio)
-})
+/** The other versions are drawn anew when they, the choice of them, or the room for each has changed. */
+const comparison = computed(() =>
+  bench.compare === 'versions' ? JSON.stringify([pane.value, bench.version?.id, bench.versions.filter((each) => bench.compared.includes(each.id)).map((each) => [each.id, each.position])]) : '',
+)
+watch(comparison, (now) => now && void bench.compareVersions(bench.compared, Math.max(pane.value.width, pane.value.height) * devicePixelRatio))
 
 onMounted(() => {
   if (overlayCanvas.value) overlay = createOverlay(overlayCanvas.value)
@@ -356,6 +337,8 @@ onMounted(() => {
 onBeforeUnmount(() => {
   resize?.disconnect()
   cancelAnimationFrame(frame)
+  cancelAnimationFrame(overlayFrame)
+  pace.stop()
   overlay?.close()
 })
 
@@ -374,14 +357,7 @@ defineExpose({ refit, fullSize })
     <ThingOutlines v-if="bench.step === 'focus' && panes.length === 1 && !bench.holding" :viewport="viewport" :picture="picture" />
     <div v-if="patch" class="patch" :style="{ left: `${patch.x}px`, top: `${patch.y}px`, width: `${patch.width}px`, height: `${patch.height}px` }" />
     <div v-if="aim" class="cross" :style="aimStyle" />
-    <div
-      v-if="bench.split && !bench.holding" class="split" :class="{ level: bench.splitLevel }" role="slider" tabindex="0"
-      aria-label="Split between original and result" :aria-orientation="bench.splitLevel ? 'vertical' : 'horizontal'"
-      :aria-valuenow="Math.round(bench.splitAt * 100)" aria-valuemin="2" aria-valuemax="98"
-      :style="splitStyle" @pointerdown.stop="splitDown" @keydown="splitKey"
-    >
-      <span class="side before">original</span><span class="grip" /><span class="side after">result</span>
-    </div>
+    <SplitHandle v-if="bench.split && !bench.holding" :viewport="viewport" :picture="picture" @grab="splitDown" />
     <template v-if="panes.length > 1">
       <span
         v-for="(each, i) in panes" :key="each.key" class="tag pane-tag" data-test="pane"
@@ -409,19 +385,7 @@ canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
 .overlay { pointer-events: none; }
 .patch { position: absolute; border: 1px solid #fff; box-shadow: 0 0 0 1px rgba(0, 0, 0, 0.6); pointer-events: none; }
 .cross { position: absolute; width: 19px; height: 19px; margin: -9px 0 0 -9px; pointer-events: none; background: linear-gradient(#fff, #fff) center / 1px 100% no-repeat, linear-gradient(#fff, #fff) center / 100% 1px no-repeat; filter: drop-shadow(0 0 1px #000); }
-.split { position: absolute; top: 0; bottom: 0; width: 15px; margin-left: -7px; cursor: ew-resize; }
-.split::before { content: ''; position: absolute; left: 7px; top: 0; bottom: 0; width: 1px; background: rgba(255, 255, 255, 0.85); box-shadow: 0 0 0 1px rgba(0, 0, 0, 0.35); }
-.grip { position: absolute; left: 2px; top: 50%; width: 11px; height: 30px; margin-top: -15px; background: #e8e8e8; border: 1px solid #333; border-radius: 2px; }
-.split.level { left: 0; right: 0; bottom: auto; width: auto; height: 15px; margin: -7px 0 0; cursor: ns-resize; }
-.split.level::before { left: 0; right: 0; top: 7px; bottom: auto; width: auto; height: 1px; }
-.split.level .grip { left: 50%; top: 2px; width: 30px; height: 11px; margin: 0 0 0 -15px; }
-.side, .tag { position: absolute; background: rgba(20, 20, 20, 0.82); color: #e6e6e6; font-size: 11px; padding: 1px 7px; border-radius: 2px; white-space: nowrap; }
-.side { bottom: 48px; }
-.side.before { right: 16px; }
-.side.after { left: 16px; }
-.split.level .side { left: 16px; right: auto; }
-.split.level .side.before { bottom: 16px; }
-.split.level .side.after { top: 16px; bottom: auto; }
+.tag { position: absolute; background: rgba(20, 20, 20, 0.82); color: #e6e6e6; font-size: 11px; padding: 1px 7px; border-radius: 2px; white-space: nowrap; }
 .tag.first { left: 12px; top: 12px; }
 .pane-tag { overflow: hidden; text-overflow: ellipsis; pointer-events: none; }
 .pane-tag .about { margin-left: 8px; color: #bdbdbd; }

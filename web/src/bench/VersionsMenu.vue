@@ -59,7 +59,7 @@ function compare(id: string): void {
 <template>
   <v-menu v-model="open" :close-on-content-click="false" location="bottom start">
     <template #activator="{ props }">
-      <button v-bind="props" class="chosen" :disabled="!bench.version" title="Versions of this shot" aria-label="Versions" data-test="versions">
+      <button v-bind="props" class="chosen" :disabled="!bench.version" title="Versions of this shot" :aria-label="`Version ${bench.version?.name}`" data-test="versions">
         <span>{{ bench.version?.name }}</span><v-icon :icon="mdiChevronDown" size="14" />
       </button>
     </template>

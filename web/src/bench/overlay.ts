@@ -70,20 +70,19 @@ vec4 over(vec4 up, vec4 down) {
   return up + (1.0 - up.a) * down;
 }
 
-/** Edges of the photo that are sharp, at least two pixels wide on the screen; the rest is dimmed. */
+/** Edges of the photo that are sharp light up, none is lost when the picture is small; the rest is dimmed. */
 vec4 sharpEdges() {
   ivec2 size = textureSize(widths, 0);
-  ivec2 at = ivec2(place * vec2(size));
-  vec2 reach = max(vec2(0.5), abs(vec2(dFdx(place.x), dFdy(place.y))) * vec2(size));
+  vec2 step = abs(vec2(dFdx(place.x), dFdy(place.y))) * vec2(size);
   float found = 0.0;
-  for (int y = -1; y <= 1; y++) {
-    for (int x = -1; x <= 1; x++) {
-      ivec2 near = clamp(at + ivec2(round(vec2(x, y) * reach)), ivec2(0), size - 1);
-      float width = float(texelFetch(widths, near, 0).r) / 50.0;
+  for (int y = 0; y < 2; y++) {
+    for (int x = 0; x < 2; x++) {
+      ivec2 at = clamp(ivec2(place * vec2(size) + (vec2(x, y) - 0.5) * max(step, 1.0) * 0.5), ivec2(0), size - 1);
+      float width = float(texelFetch(widths, at, 0).r) / 50.0;
       if (width > 0.0) found = max(found, 1.0 - smoothstep(1.2, 2.2, width));
     }
   }
-  return over(solid(inside, found), solid(vec3(0.0), 0.45));
+  return over(solid(inside, found), solid(vec3(0.0), 0.5));
 }
 
 void main() {

@@ -10,12 +10,13 @@ import FocusDeck from '../bench/FocusDeck.vue'
 import GuidanceNotes from '../bench/GuidanceNotes.vue'
 import HistoryMenu from '../bench/HistoryMenu.vue'
 import LensDeck from '../bench/LensDeck.vue'
+import type { Compare } from '../bench/pictures'
 import PictureStage from '../bench/PictureStage.vue'
 import PlanView from '../bench/PlanView.vue'
 import ShortcutSheet from '../bench/ShortcutSheet.vue'
 import VersionsMenu from '../bench/VersionsMenu.vue'
 import TopBar from '../shell/TopBar.vue'
-import { useBench, type Compare, type Step } from '../stores/bench'
+import { useBench, type Step } from '../stores/bench'
 
 const bench = useBench()
 const route = useRoute()
@@ -210,7 +211,7 @@ onBeforeUnmount(() => {
 .middle { grid-area: middle; display: grid; grid-template-rows: 34px minmax(0, 1fr); min-width: 0; }
 .strip { display: flex; align-items: center; gap: 12px; padding: 0 10px; background: var(--panel); border-bottom: 1px solid var(--line); min-width: 0; }
 .group { display: flex; border: 1px solid var(--line); border-radius: 3px; overflow: hidden; flex: none; }
-.group button { padding: 2px 10px; font-size: 12px; color: var(--dim); user-select: none; white-space: nowrap; }
+.group button { padding: 3px 10px; min-height: 24px; font-size: 12px; color: var(--dim); user-select: none; white-space: nowrap; }
 .group button + button { border-left: 1px solid var(--line); }
 .group button:hover { color: var(--ink); }
 .group button.on { color: var(--ink); background: rgba(128, 128, 128, 0.26); }

@@ -16,6 +16,11 @@ public interface Material {
     /** Size of the full picture, upright. */
     Size size();
 
+    /** The size of the picture that is kept ready and from which one of the size {@code wanted} is made. */
+    default Size kept(Size wanted) {
+        return size();
+    }
+
     /** The picture at {@code size}, which has the full picture's shape; linear light. */
     Picture picture(Size size);
 

@@ -1,6 +1,7 @@
 package app.yubble.core.refocus;
 
 import app.yubble.core.depth.DepthEdges;
+import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthTrim;
 import app.yubble.core.depth.Trimming;
 import app.yubble.core.focus.DefocusField;
@@ -10,12 +11,15 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 
 /** Runs the stages, keeping what the next run can use again. Safe for many threads. */
 public final class RefocusLine {
+    private static final long MOST_KEPT = 8_000_000;
+
     private final StageCache cache;
 
     public RefocusLine(StageCache cache) {
@@ -24,7 +28,23 @@ public final class RefocusLine {
 
     /** The decoded picture at {@code size}. */
     public Picture picture(Material material, Size size) {
-        return cache.get(pictureKey(material, size), Picture.class, Picture::bytes, () -> material.picture(size));
+        return cache.get(pictureKey(material, size), Picture.class, Picture::bytes, () -> {
+            Size kept = material.kept(size);
+            // Reading a file takes longer than all that follows; the picture of a large one would push the rest out.
+            return kept.equals(size) || kept.pixels() > MOST_KEPT
+                    ? material.picture(size)
+                    : Resample.toSize(picture(material, kept), size);
+        });
+    }
+
+    private DepthEstimate depth(Material material, DepthChoice.Source source) {
+        StageKey key = StageKey.root(material.id()).then("depth", material.depthId(source));
+        return cache.get(key, DepthEstimate.class, RefocusLine::bytes, () -> material.depth(source));
+    }
+
+    private static long bytes(DepthEstimate depth) {
+        return bytes(depth.nearness())
+                + (depth.subject() == null ? 0 : bytes(depth.subject().matte()));
     }
 
     /** Nearness of every pixel of the picture at {@code size}, after the depth trim. */
@@ -35,7 +55,7 @@ public final class RefocusLine {
                 snapped,
                 Plane.class,
                 RefocusLine::bytes,
-                () -> DepthEdges.follow(material.depth(depth.source()), picture(material, size), depth.snap()));
+                () -> DepthEdges.follow(depth(material, depth.source()), picture(material, size), depth.snap()));
         return depth.trim().equals(DepthTrim.NONE)
                 ? untrimmed
                 : cache.get(
@@ -64,7 +84,7 @@ public final class RefocusLine {
         Picture picture = picture(material, size);
         if (recipe.band().coversEverything() || recipe.opacity() == 0) {
             progress.at(1);
-            return region.equals(Region.all(size)) ? picture : app.yubble.core.raster.Resample.crop(picture, region);
+            return region.equals(Region.all(size)) ? picture : Resample.crop(picture, region);
         }
         Plane nearness = nearness(material, recipe.depth(), size);
         double radiusPerNearness =

@@ -51,9 +51,18 @@ public final class ShotMaterial implements Material {
     }
 
     @Override
+    public Size kept(Size wanted) {
+        return isReduced(wanted) ? size().fitting(Shots.PROXY_SIDE) : size();
+    }
+
+    private boolean isReduced(Size wanted) {
+        return shot.proxyHash() != null && wanted.longSide() <= Shots.PROXY_SIDE;
+    }
+
+    @Override
     public Picture picture(Size size) {
         String proxy = shot.proxyHash();
-        boolean small = proxy != null && size.longSide() <= Shots.PROXY_SIDE;
+        boolean small = proxy != null && isReduced(size);
         return Resample.toSize(
                 reader.read(bytes(small ? proxy : shot.contentHash())).picture(), size);
     }
