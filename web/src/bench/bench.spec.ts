@@ -5,7 +5,7 @@ import { guidance, isFlat, softness } from './guidance'
 import type { EdgeWidths, Nearness } from './nearness'
 import { createPace } from './pace'
 import { panesOf, type Shown } from './panes'
-import { airy, within } from './pictures'
+import { airy, nextDraftSide, within } from './pictures'
 import { outline, unpacked } from './things'
 import { encoded, linear } from './tone'
 import { differences } from './versionWords'
@@ -132,6 +132,16 @@ describe('regions', () => {
     expect(more.y).toBe(0)
     expect(more.height).toBe(1)
     expect(within(more, region)).toBe(false)
+  })
+})
+
+describe('drafts', () => {
+  it('become smaller where they take too long, and larger again, within limits', () => {
+    expect(nextDraftSide(640, 200)).toBe(576)
+    expect(nextDraftSide(320, 200)).toBe(320)
+    expect(nextDraftSide(576, 30)).toBe(640)
+    expect(nextDraftSide(640, 30)).toBe(640)
+    expect(nextDraftSide(448, 60)).toBe(448)
   })
 })
 

@@ -21,7 +21,11 @@ type Source = {
 
 const LARGEST_PREVIEW = 2560
 const LARGEST_PHOTO = 1600
-const DRAFT_SIDE = 640
+const LARGEST_DRAFT = 640
+const SMALLEST_DRAFT = 320
+const DRAFT_STEP = 64
+/** A draft that takes longer than this, in milliseconds, is made smaller. */
+const DRAFT_TIME = 80
 // Zoomed in at least this much, only what can be seen is drawn, at its full resolution.
 const ZOOMED = 1.2
 const NEARLY_ALL = 0.95
@@ -46,6 +50,12 @@ export function airy({ x, y, width, height }: Region): Region {
   return {
     x: left, y: top, width: Math.min(1, x + width * (1 + AIR)) - left, height: Math.min(1, y + height * (1 + AIR)) - top,
   }
+}
+
+/** The size of the next draft, a step smaller or larger than one that took this long: few sizes, so that the server keeps them. */
+export function nextDraftSide(side: number, milliseconds: number): number {
+  if (milliseconds > DRAFT_TIME) return Math.max(SMALLEST_DRAFT, side - DRAFT_STEP)
+  return milliseconds < DRAFT_TIME / 2 ? Math.min(LARGEST_DRAFT, side + DRAFT_STEP) : side
 }
 
 export function within(inner: Region, outer: Region): boolean {
@@ -74,6 +84,7 @@ export function usePictures(source: Source) {
   /** Longer side, in pixels, that the whole picture has on screen now, and when it fits. */
   let wantedSide = 1100
   let fitSide = 1100
+  let draftSide = LARGEST_DRAFT
   let shownSide = 0
   let shownRecipe = ''
   let originalAsked = ''
@@ -91,7 +102,7 @@ export function usePictures(source: Source) {
     const wanted = isZoomed() ? longest() / 2 ** (Math.max(0, step) / 2) : wantedSide
     const side = Math.max(16, Math.min(longest(), Math.ceil(wanted)))
     if (isZoomed()) return quality === 'draft' ? Math.ceil(side / 2) : side
-    return Math.min(side, quality === 'draft' ? DRAFT_SIDE : LARGEST_PREVIEW)
+    return Math.min(side, quality === 'draft' ? draftSide : LARGEST_PREVIEW)
   }
 
   /** Asks for a preview; null when the server dropped it for a newer one of the same purpose. */
@@ -136,6 +147,7 @@ export function usePictures(source: Source) {
           if (quality === 'final') wholeLater()
         } else showWhole(patch)
         previewMs.value = Math.round(milliseconds)
+        if (quality === 'draft') draftSide = nextDraftSide(draftSide, milliseconds)
       },
       state: (state, problem) => {
         previewState.value = state
