@@ -61,7 +61,7 @@ onMounted(() => void shoots.load())
         <span role="status" data-test="copied">{{ told }}</span>
         <span class="spring" />
         <v-btn @click="emit('close')">Close</v-btn>
-        <v-btn class="lead" :disabled="!chosen.length || !chosenParts.length || busy" data-test="copy" @click="copy">Copy to {{ chosen.length }}</v-btn>
+        <v-btn class="lead" :disabled="!chosen.length || !chosenParts.length || busy" data-test="copy" @click="copy">{{ chosen.length ? `Copy to ${chosen.length}` : "Copy" }}</v-btn>
       </div>
     </div>
   </v-dialog>

@@ -149,7 +149,7 @@ const fieldNeed = computed(() => aperture.value.focalLength / 1000 + 0.01)
 .choice { display: flex; gap: 2px; }
 .pictures { display: flex; gap: 6px; }
 .reality { margin: 0; font-size: 12px; line-height: 1.35; max-height: 34px; overflow: hidden; }
-.reality .warning { font-weight: 600; }
+.reality .warning { font-weight: 600; margin-left: 5px; }
 .blades { display: flex; justify-content: space-between; align-items: center; }
 select { background: var(--well); color: var(--ink); border: 1px solid var(--line); border-radius: 3px; padding: 1px 6px; font-size: 12px; }
 </style>

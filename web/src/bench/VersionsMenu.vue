@@ -86,7 +86,7 @@ function compare(id: string): void {
 <style scoped>
 .chosen { display: flex; gap: 6px; align-items: center; background: var(--well); color: var(--ink); border: 1px solid var(--line); border-radius: 3px; padding: 2px 6px 2px 9px; font-size: 12.5px; max-width: 170px; }
 .chosen span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.sheet { width: 320px; background: var(--panel); border: 1px solid var(--strong-line); border-radius: 4px; padding: 6px 0 4px; }
+.sheet { width: 352px; background: var(--panel); border: 1px solid var(--strong-line); border-radius: 4px; padding: 6px 0 4px; }
 .head { display: flex; justify-content: space-between; padding: 0 10px 3px 12px; margin: 0; }
 .line { display: flex; align-items: center; gap: 2px; padding: 1px 10px 1px 12px; }
 .line.now { box-shadow: inset 2px 0 0 var(--accent); background: rgba(128, 128, 128, 0.18); }

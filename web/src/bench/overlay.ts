@@ -96,7 +96,8 @@ void main() {
     float level = nearness / ${CONTOUR.toFixed(2)};
     float slope = fwidth(level);
     float off = abs(fract(level + 0.5) - 0.5) / max(slope, 1e-5);
-    float line = slope > 0.7 ? 0.55 : 1.0 - smoothstep(0.5, 1.3, off);
+    // Where many lines meet they are an edge; on what is flat there is none.
+    float line = slope > 0.7 ? 0.55 : slope < 1e-4 || level < 0.5 ? 0.0 : 1.0 - smoothstep(0.5, 1.3, off);
     vec3 tint = distance == 0.0 ? inside : side;
     colour = over(solid(tint, line * 0.95), solid(side, distance == 0.0 ? 0.0 : 0.12));
   } else if (view == 3) {
