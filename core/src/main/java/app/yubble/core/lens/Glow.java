@@ -21,6 +21,7 @@ final class Glow {
 
     private final int[] tops;
     private final int[] bottoms;
+    private boolean empty = true;
 
     Glow(int width, int height) {
         this.width = width;
@@ -32,37 +33,66 @@ final class Glow {
         Arrays.fill(tops, height);
     }
 
-    /** How a layer was laid: on the layer's level, how much it or what is before it hides, and its factor. */
-    record Laid(int level, float[][] hides, float[][] scale) {
-        void fillRow(float[][] from, int y, int x0, float[] to) {
+    /**
+     * How a layer was laid: on the layer's level, how much it or what is before it hides, and its factor.
+     *
+     * @param scale null when the layer has no lamps
+     */
+    record Laid(int level, float[][] hides, float @Nullable [][] scale) {
+        /**
+         * Reads a stripe of a full-size row between the cells of the level.
+         *
+         * @return false when all of it is 0
+         */
+        boolean fillRow(float[][] from, int y, int x0, float[] to) {
+            if (level == 0) {
+                System.arraycopy(from[y], x0, to, 0, to.length);
+                return true;
+            }
             int size = 1 << level;
             float down = (y + 0.5f) / size - 0.5f;
             int above = Math.max(0, (int) Math.floor(down));
-            int below = Math.min(from.length - 1, above + 1);
+            float[] up = from[above];
+            float[] low = from[Math.min(from.length - 1, above + 1)];
             float lower = Math.max(0, down - above);
-            float[] a = from[above];
-            float[] b = from[Math.min(below, from.length - 1)];
-            for (int i = 0; i < to.length; i++) {
-                float across = (x0 + i + 0.5f) / size - 0.5f;
-                int left = Math.max(0, (int) across);
-                int right = Math.min(a.length - 1, left + 1);
-                left = Math.min(left, right);
-                float more = Math.max(0, across - left);
-                float up = a[left] + more * (a[right] - a[left]);
-                float low = b[left] + more * (b[right] - b[left]);
-                to[i] = up + lower * (low - up);
+            int last = up.length - 1;
+            int cell = (x0 >> level) - 1;
+            float before = between(up, low, lower, Math.max(0, cell));
+            float here = between(up, low, lower, Math.max(0, cell + 1));
+            boolean some = before != 0 || here != 0;
+            // From the middle of one cell to that of the next; the stripe begins at the border of one.
+            for (int i = 0, part = size / 2; i < to.length; i++, part++) {
+                if (part == size) {
+                    part = 0;
+                    cell++;
+                    before = here;
+                    here = between(up, low, lower, Math.min(last, cell + 1));
+                    some |= here != 0;
+                }
+                to[i] = before + (part + 0.5f) / size * (here - before);
             }
+            return some;
         }
+
+        private static float between(float[] up, float[] low, float lower, int cell) {
+            return up[cell] + lower * (low[cell] - up[cell]);
+        }
+    }
+
+    /** Whether how a layer is laid makes a difference. */
+    boolean mayChangeBy(Lamps.@Nullable Group lamps, boolean inFront) {
+        return lamps != null || !inFront && !empty;
     }
 
     /** Behind the band a layer and its lamps are laid over what lies farther away, in front of it under what is nearer. */
     void lay(Lamps.@Nullable Group lamps, boolean inFront, DiscCache discs, Laid laid) {
+        empty &= lamps == null;
         Bands.ofPieces(stripes.length, stripe -> {
             if (!inFront) {
                 cover(stripe, laid);
             }
-            if (lamps != null) {
-                new Drawing(stripe, lamps, inFront, discs).add(laid);
+            if (lamps != null && laid.scale != null) {
+                new Drawing(stripe, lamps, inFront, discs).add(laid, laid.scale);
             }
         });
     }
@@ -74,9 +104,10 @@ final class Glow {
             if (stripes[stripe][0][y] == null) {
                 continue;
             }
-            laid.fillRow(laid.hides, y, x0, hidden);
-            for (float[][] channel : stripes[stripe]) {
-                coverRow(channel[y], hidden);
+            if (laid.fillRow(laid.hides, y, x0, hidden)) {
+                for (float[][] channel : stripes[stripe]) {
+                    coverRow(channel[y], hidden);
+                }
             }
         }
     }
@@ -127,7 +158,7 @@ final class Glow {
             columns = Math.min(STRIPE, width - x0);
         }
 
-        void add(Laid laid) {
+        void add(Laid laid, float[][] factors) {
             for (int i = 0; i < lamps.count(); i++) {
                 int reach = discs.reach(lamps.radius(i)) + 1;
                 if (meets(i, reach)) {
@@ -144,7 +175,7 @@ final class Glow {
                     draw(i);
                 }
             }
-            sumAndLay(laid);
+            sumAndLay(laid, factors);
         }
 
         private boolean meets(int i, int reach) {
@@ -197,7 +228,7 @@ final class Glow {
             steps[2][second][x] += past * b;
         }
 
-        private void sumAndLay(Laid laid) {
+        private void sumAndLay(Laid laid, float[][] factors) {
             float[] sum = new float[columns];
             float[] scale = new float[columns];
             float[] hidden = new float[columns];
@@ -213,7 +244,7 @@ final class Glow {
                 }
             }
             for (int y = top; y < bottom; y++) {
-                laid.fillRow(laid.scale, y, x0, scale);
+                laid.fillRow(factors, y, x0, scale);
                 if (inFront) {
                     laid.fillRow(laid.hides, y, x0, hidden);
                     coverRow(scale, hidden);

@@ -128,10 +128,10 @@ final class Lamps {
         this.steps = steps;
         groups = new Group[2][steps.count()];
         int bands = pieces.length;
-        boolean[][][] bright = new boolean[bands][][];
+        float[][][] bright = new float[bands][][];
         sums[0] = new float[pixels.height >> FIRST_LEVEL][pixels.width >> FIRST_LEVEL];
         Bands.ofPieces(bands, band -> bright[band] = sumUp(band, least));
-        for (boolean[][] rows : bright) {
+        for (float[][] rows : bright) {
             any |= rows != null;
         }
         for (Pieces each : pieces) {
@@ -163,11 +163,11 @@ final class Lamps {
         return groups[inFront ? 1 : 0][step];
     }
 
-    /** Sums of the cells in a band of rows and which of them hold anything bright out of focus; null when none does. */
-    private boolean @Nullable [][] sumUp(int band, float least) {
+    /** Sums of the cells in a band of rows; the answer is the brightest of each out of focus, null when none is bright. */
+    private float @Nullable [][] sumUp(int band, float least) {
         int first = band * LayerCut.BAND >> FIRST_LEVEL;
         int last = Math.min(sums[0].length, (band + 1) * LayerCut.BAND >> FIRST_LEVEL);
-        boolean[][] bright = new boolean[last - first][];
+        float[][] bright = new float[last - first][];
         boolean some = false;
         float[] peaks = new float[pixels.width];
         float[] brightest = new float[pixels.width];
@@ -180,15 +180,14 @@ final class Lamps {
                 addRow(peaks, down);
                 blurredPeaks(peaks, pixels.radius[y], least, brightest);
             }
-            boolean[] found = new boolean[sum.length];
+            float[] found = new float[sum.length];
             boolean inRow = false;
             for (int cell = 0; cell < sum.length; cell++) {
                 int x = cell << FIRST_LEVEL;
                 sum[cell] = down[x] + down[x + 1] + down[x + 2] + down[x + 3];
-                found[cell] =
-                        Math.max(Math.max(brightest[x], brightest[x + 1]), Math.max(brightest[x + 2], brightest[x + 3]))
-                                > FIRST_PEAK;
-                inRow |= found[cell];
+                found[cell] = Math.max(
+                        Math.max(brightest[x], brightest[x + 1]), Math.max(brightest[x + 2], brightest[x + 3]));
+                inRow |= found[cell] > FIRST_PEAK;
             }
             if (inRow) {
                 bright[row - first] = found;
@@ -236,28 +235,48 @@ final class Lamps {
         return out;
     }
 
-    private void takePixels(int band, boolean[][] bright, float least, Group[][] to) {
+    private void takePixels(int band, float[][] bright, float least, Group[][] to) {
         int first = band * LayerCut.BAND;
         for (int row = 0; row < bright.length; row++) {
             if (bright[row] == null) {
                 continue;
             }
-            for (int y = first + (row << FIRST_LEVEL); y < first + (row + 1 << FIRST_LEVEL); y++) {
-                for (int x = 0; x < pixels.inWidth; x++) {
-                    float radius = pixels.radius[y][x];
-                    if (!bright[row][x >> FIRST_LEVEL] || !(Math.abs(radius) > least)) {
-                        continue;
-                    }
-                    float red = pixels.red[y][x];
-                    float green = pixels.green[y][x];
-                    float blue = pixels.blue[y][x];
-                    float taken = share(Math.max(red, Math.max(green, blue)), radius, x, y);
-                    if (taken > 0) {
-                        put(x, y, radius, taken * red, taken * green, taken * blue, to);
-                        pixels.red[y][x] -= taken * red;
-                        pixels.green[y][x] -= taken * green;
-                        pixels.blue[y][x] -= taken * blue;
-                    }
+            for (int cell = 0; cell < bright[row].length; cell++) {
+                if (bright[row][cell] > FIRST_PEAK) {
+                    takeCell(cell << FIRST_LEVEL, first + (row << FIRST_LEVEL), bright[row][cell], least, to);
+                }
+            }
+        }
+    }
+
+    /** What is around is the same for all pixels of a cell that are blurred about as much. */
+    private void takeCell(int x0, int y0, float brightest, float least, Group[][] to) {
+        int levelBefore = -1;
+        float around = 0;
+        int cell = 1 << FIRST_LEVEL;
+        for (int y = y0; y < Math.min(y0 + cell, pixels.inHeight); y++) {
+            for (int x = x0; x < Math.min(x0 + cell, pixels.inWidth); x++) {
+                float radius = pixels.radius[y][x];
+                if (!(Math.abs(radius) > least)) {
+                    continue;
+                }
+                int level = levelOf(radius);
+                if (level != levelBefore) {
+                    around = around(x, y, level);
+                    levelBefore = level;
+                }
+                if (brightest <= FIRST_CONTRAST * around) {
+                    continue;
+                }
+                float red = pixels.red[y][x];
+                float green = pixels.green[y][x];
+                float blue = pixels.blue[y][x];
+                float taken = share(Math.max(red, Math.max(green, blue)), around);
+                if (taken > 0) {
+                    put(x, y, radius, taken * red, taken * green, taken * blue, to);
+                    pixels.red[y][x] -= taken * red;
+                    pixels.green[y][x] -= taken * green;
+                    pixels.blue[y][x] -= taken * blue;
                 }
             }
         }
@@ -271,7 +290,7 @@ final class Lamps {
             int x = pieces.places[i] & 0xffff;
             int y = pieces.places[i] >>> 16;
             float peak = Math.max(pieces.red[i], Math.max(pieces.green[i], pieces.blue[i]));
-            float taken = share(peak / Math.max(0.05f, pieces.coverage[i]), pieces.radius[i], x, y);
+            float taken = share(peak / Math.max(0.05f, pieces.coverage[i]), around(x, y, levelOf(pieces.radius[i])));
             if (taken > 0) {
                 put(x, y, pieces.radius[i], taken * pieces.red[i], taken * pieces.green[i], taken * pieces.blue[i], to);
                 pieces.red[i] *= 1 - taken;
@@ -282,11 +301,10 @@ final class Lamps {
     }
 
     /** How much of a pixel's light is a lamp's. */
-    private float share(float peak, float radius, int x, int y) {
+    private static float share(float peak, float around) {
         if (peak <= FIRST_PEAK) {
             return 0;
         }
-        float around = around(x, y, Math.abs(radius));
         float contrast = peak / Math.max(1e-4f, around);
         if (contrast <= FIRST_CONTRAST) {
             return 0;
@@ -296,12 +314,17 @@ final class Lamps {
         return clear * Math.max(0, 1 - SURROUNDINGS * around / peak);
     }
 
-    /** Mean of the brightest channel in three by three cells, each about half a radius wide. */
-    private float around(int x, int y, float radius) {
+    /** The level whose cells are about half a radius wide. */
+    private static int levelOf(float radius) {
         int level = FIRST_LEVEL;
-        while (level < LAST_LEVEL && 3 << level < 2 * radius) {
+        while (level < LAST_LEVEL && 3 << level < 2 * Math.abs(radius)) {
             level++;
         }
+        return level;
+    }
+
+    /** Mean of the brightest channel in three by three cells. */
+    private float around(int x, int y, int level) {
         float[][] cells = sums[level - FIRST_LEVEL];
         int cx = x >> level;
         int cy = y >> level;

@@ -115,10 +115,12 @@ final class LayerSheet {
      * Blurs what has been added, divides it by what is not nearer, and lays it into {@code picture}.
      *
      * @param told whether to answer how it was laid; null otherwise
+     * @param scaled whether the answer is to have the layer's factor
      */
-    Glow.@Nullable Laid layInto(Sheet picture, boolean over, KernelField kernels, float[][] notNearer, boolean told) {
+    Glow.@Nullable Laid layInto(
+            Sheet picture, boolean over, KernelField kernels, float[][] notNearer, boolean told, boolean scaled) {
         int reach = kernels.reach();
-        Glow.Laid laid = told ? laid(picture, over) : null;
+        Glow.Laid laid = told ? laid(picture, over, scaled) : null;
         Bands.ofPieces(blocksDown * blocksAcross, index -> {
             int x0 = index % blocksAcross * BLOCK_WIDTH;
             int y0 = index / blocksAcross * blockHeight;
@@ -135,12 +137,14 @@ final class LayerSheet {
         return laid;
     }
 
-    private Glow.Laid laid(Sheet picture, boolean over) {
+    private Glow.Laid laid(Sheet picture, boolean over, boolean scaled) {
         float[][] hides = new float[sheet.height][];
-        float[][] scale = new float[sheet.height][sheet.width];
+        float[][] scale = scaled ? new float[sheet.height][sheet.width] : null;
         for (int y = 0; y < sheet.height; y++) {
             hides[y] = over ? new float[sheet.width] : picture.rows[Sheet.COVERAGE][y].clone();
-            Arrays.fill(scale[y], 1);
+            if (scale != null) {
+                Arrays.fill(scale[y], 1);
+            }
         }
         return new Glow.Laid(level, hides, scale);
     }
@@ -208,7 +212,9 @@ final class LayerSheet {
             Sheet.multiplyRow(blurred[c][row], scale);
         }
         if (laid != null) {
-            System.arraycopy(scale, 0, laid.scale()[y], x0, width);
+            if (laid.scale() != null) {
+                System.arraycopy(scale, 0, laid.scale()[y], x0, width);
+            }
             if (over) {
                 System.arraycopy(blurred[Sheet.COVERAGE][row], 0, laid.hides()[y], x0, width);
             }

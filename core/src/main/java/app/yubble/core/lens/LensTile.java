@@ -114,9 +114,11 @@ final class LensTile {
                 cut.gather(layer, row);
             });
             KernelField kernels = new KernelField(shape, radius, inFront, frame, level);
-            Glow.Laid laid = layer.layInto(picture, !inFront, kernels, cut.gathered(), glow != null);
-            if (glow != null && laid != null) {
-                glow.lay(lamps.at(k, inFront), inFront, discs, laid);
+            Lamps.Group own = glow == null ? null : lamps.at(k, inFront);
+            boolean told = glow != null && glow.mayChangeBy(own, inFront);
+            Glow.Laid laid = layer.layInto(picture, !inFront, kernels, cut.gathered(), told, own != null);
+            if (laid != null) {
+                glow.lay(own, inFront, discs, laid);
             }
         }
         while (picture != null && picture.width < pixels.width) {
