@@ -7,6 +7,9 @@ import static org.assertj.core.api.Assertions.within;
 import app.yubble.core.Pictures;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
+import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 
 class FocusTest {
@@ -78,9 +81,9 @@ class FocusTest {
 
     @Test
     void whatNoBandOfThatTiltReachesIsMetByALevelOne() {
-        Plane nearness = Plane.filled(new app.yubble.core.raster.Size(300, 200), 0.9f);
+        Plane nearness = Plane.filled(new Size(300, 200), 0.9f);
         SharpBand tilt = new SharpBand(0.5, 0.5, 0, 0).tilted(0.9, 0);
-        for (FocusFinder.Finding finding : java.util.List.<FocusFinder.Finding>of(
+        for (FocusFinder.Finding finding : List.<FocusFinder.Finding>of(
                 plane -> FocusFinder.spot(plane, 5, 100), plane -> FocusFinder.patch(plane, 0, 80, 30, 40))) {
             SharpBand found = FocusFinder.tiltedAs(tilt, nearness, finding);
             assertThat(DefocusField.of(nearness, found, Gain.EVEN, 100).at(5, 100))
@@ -132,5 +135,36 @@ class FocusTest {
         SharpBand found = FocusFinder.subject(picture, nearness, null);
         assertThat(found.near()).isGreaterThan(0.7);
         assertThat(found.far()).isLessThan(0.7).isGreaterThan(0.5);
+    }
+
+    @Test
+    void theSharpestEdgeOfACellIsKept() {
+        Plane widths = Pictures.plane(4, 2, (x, y) -> new double[][] {{0, 3, 0, 0}, {2, 5, 0, 0}}[y][x]);
+        assertThat(EdgeWidth.sharpest(widths, new Size(2, 1)).samples()).containsExactly(2, 0);
+    }
+
+    @Test
+    void grainIsNoEdge() {
+        Random random = new Random(4);
+        Plane grain = Pictures.plane(200, 200, (x, y) -> 0.5 + 0.008 * random.nextGaussian());
+        for (float width : EdgeWidth.of(grain).samples()) {
+            assertThat(width).isZero();
+        }
+    }
+
+    @Test
+    void thingsOfAMatteAreCountedReducedAndHaveTheirMiddles() {
+        Plane matte = Pictures.plane(
+                400, 300, (x, y) -> Math.hypot(x - 100, y - 150) < 60 || Math.hypot(x - 300, y - 90) < 40 ? 1 : 0);
+        var things = FocusFinder.things(matte);
+        assertThat(things.count()).isEqualTo(2);
+        var small = things.reduced(new Size(80, 60), 9);
+        assertThat(small.middle(1)[0]).isCloseTo(0.25, within(0.01));
+        assertThat(small.middle(2)[1]).isCloseTo(0.3, within(0.01));
+        assertThat(small.middle(3)).isNull();
+        assertThat(things.reduced(new Size(80, 60), 1).middle(2)).isNull();
+        Plane nearness = Pictures.plane(400, 300, (x, y) -> x < 200 ? 0.8 : 0.3);
+        assertThat(FocusFinder.thing(nearness, matte, 1).centre()).isCloseTo(0.8, within(0.01));
+        assertThat(FocusFinder.thing(nearness, matte, 2).centre()).isCloseTo(0.3, within(0.01));
     }
 }
