@@ -351,11 +351,13 @@ class BenchTest {
         }
         page.locator("[data-test=versions]").click();
         page.locator("[data-test=version]").waitFor();
+        // Once it has opened: while it grows it is smaller and paler than it will be.
+        page.waitForTimeout(800);
         accessible("versions");
         page.keyboard().press("Escape");
         page.locator("[data-test=keys]").click();
         page.locator("[data-test=shortcuts]").waitFor();
-        page.waitForTimeout(400);
+        page.waitForTimeout(800);
         accessible("keys");
         page.keyboard().press("Escape");
         for (String room : List.of("deliveries", "settings")) {
