@@ -30,7 +30,10 @@ final class EdgeSplit {
     // A pixel of middle depth with fewer of its like than this around it lies on a soft rise of the depth map, as at
     // hair.
     private static final float SOFT_SHARE = 0.45f;
-    private static final float TRUSTED_RANGE = 0.6f;
+    // How far the share is from what the depths of the neighbours say, squared.
+    private static final float DEPTH_VARIANCE = 0.0625f;
+    private static final int TRIES = 10;
+    private static final float LOGARITHM_OF_A_BIT = (float) (Math.log(2) / (1 << 23));
     private static final float LEAST_SHARE = 0.02f;
     private static final float MIXED_WEIGHT = 1e-3f;
     private static final float NOISE = 4e-4f;
@@ -333,18 +336,40 @@ final class EdgeSplit {
             }
         }
 
+        // The most probable share: a pixel that looks like one side belongs to it, however varied the other side is.
         private float share(float r, float g, float b) {
             float vr = near.r - far.r;
             float vg = near.g - far.g;
             float vb = near.b - far.b;
+            float dr = r - far.r;
+            float dg = g - far.g;
+            float db = b - far.b;
+            float square = dr * dr + dg * dg + db * db;
+            float along = dr * vr + dg * vg + db * vb;
             float length = vr * vr + vg * vg + vb * vb;
-            float byColour = ((r - far.r) * vr + (g - far.g) * vg + (b - far.b) * vb) / Math.max(1e-9f, length);
+            float nearVariance = near.variance();
+            float farVariance = far.variance();
             float byDepth = byDepth();
-            float trust = length / (length + NOISE + 0.5f * (near.variance() + far.variance()));
-            float mixed = byDepth + trust * (byColour - byDepth);
-            float least = Math.max(0, byDepth - TRUSTED_RANGE);
-            float most = Math.min(1, byDepth + TRUSTED_RANGE);
-            return Math.max(least, Math.min(most, mixed));
+            float best = byDepth;
+            float least = Float.MAX_VALUE;
+            for (int i = 0; i <= TRIES; i++) {
+                float share = (float) i / TRIES;
+                float rest = 1 - share;
+                float distance = square - 2 * share * along + share * share * length;
+                float variance = NOISE + share * share * nearVariance + rest * rest * farVariance;
+                float off = share - byDepth;
+                float cost = distance / variance + logarithm(variance) + off * off * (1 / DEPTH_VARIANCE);
+                if (cost < least) {
+                    least = cost;
+                    best = share;
+                }
+            }
+            return best;
+        }
+
+        // Within 0.06: the exponent, and the mantissa as a straight line between powers of two.
+        private float logarithm(float value) {
+            return Float.floatToRawIntBits(value) * LOGARITHM_OF_A_BIT;
         }
 
         private float byDepth() {

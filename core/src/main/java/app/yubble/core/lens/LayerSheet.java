@@ -114,11 +114,19 @@ final class LayerSheet {
     /**
      * Blurs what has been added, divides it by what is not nearer, and lays it into {@code picture}.
      *
+     * @param partly radii of the pixels of which this layer shows only a part, the rest being sharp; null when it shows
+     *     whole ones
      * @param told whether to answer how it was laid; null otherwise
      * @param scaled whether the answer is to have the layer's factor
      */
     Glow.@Nullable Laid layInto(
-            Sheet picture, boolean over, KernelField kernels, float[][] notNearer, boolean told, boolean scaled) {
+            Sheet picture,
+            boolean over,
+            KernelField kernels,
+            float[][] notNearer,
+            float[] @Nullable [] partly,
+            boolean told,
+            boolean scaled) {
         int reach = kernels.reach();
         Glow.Laid laid = told ? laid(picture, over, scaled) : null;
         Bands.ofPieces(blocksDown * blocksAcross, index -> {
@@ -130,6 +138,9 @@ final class LayerSheet {
             if (box != null) {
                 float[][][] blurred = new DiscBlur(sheet, notNearer, box.x0, box.y0, box.x1, box.y1, kernels).result();
                 for (int y = box.y0; y < box.y1; y++) {
+                    if (partly != null) {
+                        seeWhole(blurred, y - box.y0, partly[y], box.x0);
+                    }
                     layRow(blurred, y - box.y0, picture, y, box.x0, over, laid);
                 }
             }
@@ -201,6 +212,20 @@ final class LayerSheet {
         int by0 = Math.max(y0, top * MARK_HEIGHT - reach);
         int by1 = Math.min(y1, (bottom + 1) * MARK_HEIGHT + reach);
         return bx0 < bx1 && by0 < by1 ? new Box(bx0, by0, bx1, by1) : null;
+    }
+
+    // Seen from a pixel that is itself partly sharp, neighbours like it are whole: what is sharp of them hides what
+    // lies
+    // behind, too.
+    private static void seeWhole(float[][][] blurred, int row, float[] radius, int x0) {
+        float[] covered = blurred[Sheet.COVERAGE][row];
+        float[] shown = blurred[SHOWN][row];
+        for (int i = 0; i < shown.length; i++) {
+            float own = radius[x0 + i];
+            if (own > 0 && own < 1) {
+                shown[i] = covered[i] + own * own * Math.max(0, shown[i] - covered[i]);
+            }
+        }
     }
 
     private static void layRow(

@@ -116,7 +116,8 @@ final class LensTile {
             KernelField kernels = new KernelField(shape, radius, inFront, frame, level);
             Lamps.Group own = glow == null ? null : lamps.at(k, inFront);
             boolean told = glow != null && glow.mayChangeBy(own, inFront);
-            Glow.Laid laid = layer.layInto(picture, !inFront, kernels, cut.gathered(), told, own != null);
+            float[][] partly = k == 1 && !inFront ? pixels.radius : null;
+            Glow.Laid laid = layer.layInto(picture, !inFront, kernels, cut.gathered(), partly, told, own != null);
             if (laid != null) {
                 glow.lay(own, inFront, discs, laid);
             }
@@ -164,7 +165,7 @@ final class LensTile {
 
     private static void shares(float[] radius, float[] covered, float[] sharp, float[] share) {
         for (int i = 0; i < radius.length; i++) {
-            float own = Math.max(0f, 1f - radius[i]);
+            float own = Math.max(0f, 1f - radius[i] * Math.max(0f, radius[i]));
             float known = Math.min(1f, covered[i] * (1 / LEAST_COVERAGE));
             share[i] = (1f - own) * known / Math.max(LEAST_COVERAGE, covered[i]);
             sharp[i] = own + (1f - own) * (1f - known);

@@ -62,12 +62,14 @@ final class RadiusSteps {
     }
 
     /**
-     * How far {@code radius} is on the way from {@code step} to the next, in [0,1]. Where steps are wider than a pixel it is
-     * 0 and 1 up to an eighth of the way from either, so that a quarter of those pixels belong to one layer only.
+     * How far {@code radius} is on the way from {@code step} to the next, in [0,1]: by the squares, so that the mixture of
+     * two discs spreads light as far as the disc between them. Where steps are wider than a pixel it is 0 and 1 up to an
+     * eighth of the way from either, so that a quarter of those pixels belong to one layer only.
      */
     float toNext(float radius, int step) {
-        float gap = radii[step + 1] - radii[step];
-        float linear = (radius - radii[step]) / gap;
-        return Math.max(0, Math.min(1, gap > 1 ? 1.3333f * linear - 0.16667f : linear));
+        float low = radii[step];
+        float high = radii[step + 1];
+        float share = (radius * radius - low * low) / (high * high - low * low);
+        return Math.max(0, Math.min(1, high - low > 1 ? 1.3333f * share - 0.16667f : share));
     }
 }

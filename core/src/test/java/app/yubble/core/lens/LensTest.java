@@ -379,4 +379,41 @@ class LensTest {
         assertThat(Pictures.distance(part.red(), Resample.crop(whole.red(), region)))
                 .isLessThan(2e-3);
     }
+
+    @Test
+    void whatIsHardlyOutOfFocusLetsNothingShineThroughItsRim() {
+        // A dark arm with a radius of 0.6 px at its rim before a bright, uneven wall far behind.
+        Picture source = Pictures.grey(160, 120, (x, y) -> x < 80 ? 0.02 : (x / 3 + y / 5) % 2 == 0 ? 0.3 : 0.8);
+        Plane out = render(source, Pictures.plane(160, 120, (x, y) -> x < 80 ? 0.6 : 9))
+                .red();
+        for (int y = 20; y < 100; y++) {
+            assertThat(out.at(78, y)).as("one pixel within, row " + y).isCloseTo(0.02f, within(0.01f));
+            assertThat(out.at(79, y)).as("rim, row " + y).isCloseTo(0.02f, within(0.09f));
+        }
+    }
+
+    /** An edge blurred by a disc has a spread of half the radius: between the steps of radius, and on every level. */
+    @ParameterizedTest
+    @ValueSource(floats = {1.4f, 2.5f, 3.3f, 4, 5, 6.3f, 8, 11, 15, 21, 30, 47, 70})
+    void anEdgeIsSpreadAsFarAsTheRadiusSays(float radius) {
+        double variance = 0;
+        int places = 8;
+        for (int place = 0; place < places; place++) {
+            int edge = 200 + place;
+            Picture source = Pictures.grey(400, 240, (x, y) -> x < edge ? 0 : 1);
+            // The last column is far more out of focus, so that the radius is not the last step.
+            Plane out = render(source, Pictures.plane(400, 240, (x, y) -> x < 399 ? radius : 100))
+                    .red();
+            double mean = 0;
+            double square = 0;
+            for (int x = 90; x < 310; x++) {
+                double light = out.at(x, 120) - out.at(x - 1, 120);
+                mean += light * x;
+                square += light * x * x;
+            }
+            assertThat(mean).isCloseTo(edge, within(1.01));
+            variance += (square - mean * mean) / places;
+        }
+        assertThat(2 * Math.sqrt(variance)).isCloseTo(radius, within(0.2 + 0.028 * radius));
+    }
 }
