@@ -8,11 +8,14 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
+import com.google.gson.JsonObject;
 import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.CDPSession;
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
+import com.microsoft.playwright.options.WaitForSelectorState;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
 import java.awt.image.BufferedImage;
@@ -333,6 +336,57 @@ class BenchTest {
         page.locator("[data-test=full]").click();
         page.waitForTimeout(300);
         finalPreview();
+    }
+
+    @Test
+    void aConnectionLostInTheMiddleOfADragLosesNothing() {
+        open(DOG);
+        String before = nearEdge();
+        BoundingBox box = page.locator("[data-test=near-edge]").boundingBox();
+        double x = box.x + box.width / 2;
+        double y = box.y + box.height / 2;
+        page.mouse().move(x, y);
+        page.mouse().down();
+        page.mouse().move(x, y - 10);
+        visitor.setOffline(true);
+        page.mouse().move(x, y - 25);
+        page.mouse().move(x, y - 40);
+        page.mouse().up();
+        nearEdgeMovedFrom(before);
+        assertThat(page.locator("[data-test=saving]")).containsText("Your edit is kept");
+        String moved = nearEdge();
+        visitor.setOffline(false);
+        page.locator("[data-test=saving]")
+                .waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
+        finalPreview();
+        page.reload();
+        finalPreview();
+        assertThat(nearEdge()).isEqualTo(moved);
+    }
+
+    @Test
+    void aReloadInTheMiddleOfAnUploadLeavesNothingHalfDone() throws IOException {
+        CDPSession tools = visitor.newCDPSession(page);
+        tools.send("Network.enable");
+        throttle(tools, 150_000);
+        page.locator("[data-test=files]").setInputFiles(enlarged());
+        page.locator("[data-test=incoming]").waitFor();
+        page.waitForTimeout(500);
+        page.reload();
+        throttle(tools, -1);
+        page.locator("[data-test=files]").setInputFiles(DOG);
+        App.readyShot(page);
+        page.reload();
+        assertThat(page.locator("[data-test=shot]")).hasCount(1);
+    }
+
+    private static void throttle(CDPSession tools, int bytesASecond) {
+        JsonObject conditions = new JsonObject();
+        conditions.addProperty("offline", false);
+        conditions.addProperty("latency", 0);
+        conditions.addProperty("downloadThroughput", -1);
+        conditions.addProperty("uploadThroughput", bytesASecond);
+        tools.send("Network.emulateNetworkConditions", conditions);
     }
 
     @ParameterizedTest
