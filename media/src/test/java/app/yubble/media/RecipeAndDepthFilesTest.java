@@ -16,6 +16,8 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.touchup.Stroke;
+import app.yubble.core.touchup.Touchup;
 import app.yubble.media.depthfile.DepthFileReader;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
@@ -25,6 +27,7 @@ import app.yubble.media.recipe.RecipeJson;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.util.List;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 
@@ -33,6 +36,25 @@ class RecipeAndDepthFilesTest {
     void aRecipeComesBackAsItWasWritten() {
         Recipe recipe = new Recipe(
                 new DepthChoice(DepthChoice.Source.FILE, 0.3, new DepthTrim(true, 0.1, 0.9, 0.4, -0.2, 0.5)),
+                List.of(new Touchup(
+                        "a",
+                        "left ear",
+                        Touchup.Action.BLUR,
+                        -0.4,
+                        0.25,
+                        false,
+                        true,
+                        List.of(
+                                new Stroke(
+                                        new Stroke.Brush(
+                                                true, 0.03, 0.5, 0.2, 0.7, Stroke.Edges.BOTH, Stroke.Pressure.BUILD_UP),
+                                        0.25f,
+                                        -0.5f,
+                                        1,
+                                        0.75f,
+                                        0.125f,
+                                        0.5f),
+                                new Stroke(Stroke.Brush.of(0.5), 0.5f, 0.5f, 1)))),
                 new SharpBand(0.7, 0.55, 0.02, 0.1, 0.2, -0.1),
                 new Aperture(Aperture.Mode.FREE, 1.4, 85, 23.5, 1.75, 62),
                 new Gain(0.5, 1.5),

@@ -146,7 +146,10 @@ class DepthTest extends ServerTest {
     }
 
     private static ByteBuffer nearness(Browser browser, String id, String depth) {
-        Browser.Answer answer = browser.send("POST", "/api/shots/" + id + "/nearness", depth);
+        Browser.Answer answer = browser.send(
+                "POST",
+                "/api/shots/" + id + "/nearness",
+                "{\"format\":\"yubble-recipe\",\"version\":1,\"depth\":" + depth + "}");
         assertThat(answer.status()).isEqualTo(200);
         return ByteBuffer.wrap(answer.body()).order(ByteOrder.LITTLE_ENDIAN);
     }

@@ -188,7 +188,49 @@ class EditingTest extends ServerTest {
     }
 
     private Browser.Answer nearness(String depth) {
-        return browser.send("POST", "/api/shots/" + shot + "/nearness", depth);
+        return browser.send(
+                "POST",
+                "/api/shots/" + shot + "/nearness",
+                "{\"format\":\"yubble-recipe\",\"version\":1,\"depth\":" + depth + "}");
+    }
+
+    private static String painted(String action, String more) {
+        return "{\"format\":\"yubble-recipe\",\"version\":1,\"depth\":{\"source\":\"estimated\"},"
+                + "\"band\":{\"near\":0.5,\"far\":0.4},\"touchups\":[{\"id\":\"one\",\"action\":\"" + action + "\","
+                + more
+                + "\"strokes\":[{\"size\":0.2,\"points\":[0.5,0.5,1]}]}]}";
+    }
+
+    @Test
+    void touchUpsMoveNearnessAndTheirMaskCanBeSeen() {
+        String recipe = painted("match", "\"target\":1,");
+        ByteBuffer map = ByteBuffer.wrap(browser.send("POST", "/api/shots/" + shot + "/nearness", recipe)
+                        .body())
+                .order(ByteOrder.LITTLE_ENDIAN);
+        assertThat(map.getShort(8 + 2 * (900 * 300 + 450)) & 0xffff).isEqualTo(65535);
+        assertThat(map.getShort(8 + 2 * (900 * 300 + 700)) & 0xffff).isLessThan(60_000);
+        Browser.Answer mask =
+                browser.send("POST", "/api/shots/" + shot + "/mask", "{\"touchup\":\"one\",\"recipe\":" + recipe + "}");
+        assertThat(mask.status()).isEqualTo(200);
+        assertThat(mask.body()).hasSize(8 + 900 * 600);
+        assertThat(mask.body()[8 + 900 * 300 + 450] & 0xff).isEqualTo(255);
+        assertThat(mask.body()[8 + 900 * 300 + 700]).isZero();
+        assertThat(browser.send(
+                                "POST",
+                                "/api/shots/" + shot + "/mask",
+                                "{\"touchup\":\"two\",\"recipe\":" + recipe + "}")
+                        .status())
+                .isEqualTo(422);
+        assertThat(browser.send("POST", "/api/shots/" + shot + "/nearness", painted("dream", ""))
+                        .text())
+                .contains("touch-up action");
+    }
+
+    @Test
+    void aRequestThatIsLongerThanAnyRecipeIsRefusedUnread() {
+        Browser.Answer answer =
+                browser.send("POST", "/api/shots/" + shot + "/nearness", "\"" + "x".repeat(33 << 20) + "\"");
+        assertThat(answer.status()).isEqualTo(413);
     }
 
     @Test

@@ -7,7 +7,8 @@ import app.yubble.core.raster.Plane;
 public final class DefocusField {
     // Nearness is looked up in this many steps; at 400 px per unit of nearness one step is a hundredth of a pixel.
     private static final int STEPS = 1 << 15;
-    // A tilted band is as far as this from the nearness of any point.
+    // Painted nearness leaves 0 to 1 by as much as this, and a tilted band by as much again.
+    private static final int MOST_PAINTED = 1;
     private static final int MOST_TILT = 2;
 
     private DefocusField() {}
@@ -15,17 +16,19 @@ public final class DefocusField {
     /**
      * Signed blur radius of every pixel, in pixels.
      *
-     * @param nearness in [0,1], not NaN
+     * @param nearness in [-1,2], not NaN; values beyond count as those
      * @param radiusPerNearness pixels of radius per unit of nearness outside the band, not negative
      */
     public static Plane of(Plane nearness, SharpBand band, Gain gain, double radiusPerNearness) {
         if (!(radiusPerNearness >= 0)) {
             throw new IllegalArgumentException("radius per nearness must not be negative, found " + radiusPerNearness);
         }
-        int off = band.isLevel() || band.coversEverything() ? 0 : MOST_TILT * STEPS;
+        // A band over everything is over everything however it is tilted.
+        SharpBand level = band.coversEverything() ? SharpBand.EVERYTHING : band;
+        int off = (level.isLevel() ? MOST_PAINTED : MOST_PAINTED + MOST_TILT) * STEPS;
         float[] radiusAt = new float[STEPS + 2 * off + 1];
-        for (int i = 0; i < radiusAt.length && !band.coversEverything(); i++) {
-            double outside = band.outside((double) (i - off) / STEPS);
+        for (int i = 0; i < radiusAt.length; i++) {
+            double outside = level.outside((double) (i - off) / STEPS);
             radiusAt[i] = (float) (radiusPerNearness * outside * (outside > 0 ? gain.behind() : gain.front()));
         }
         Plane out = new Plane(nearness.size());
@@ -35,8 +38,8 @@ public final class DefocusField {
         Bands.ofRows(nearness.height(), (from, until) -> {
             for (int y = from; y < until; y++) {
                 // What is taken off the nearness, in steps of the table, at the row's middle and from pixel to pixel.
-                float base = off == 0 ? 0 : (float) (band.tiltAt(0.5, (y + 0.5) / nearness.height()) * STEPS) - off;
-                float slope = off == 0 ? 0 : (float) (band.tiltAcross() * 2 * STEPS / width);
+                float base = (float) (level.tiltAt(0.5, (y + 0.5) / nearness.height()) * STEPS) - off;
+                float slope = (float) (level.tiltAcross() * 2 * STEPS / width);
                 for (int x = 0, i = y * width; x < width; x++, i++) {
                     if (Float.isNaN(in[i])) {
                         throw new IllegalArgumentException("nearness has no number at pixel " + x + "," + y);

@@ -15,6 +15,13 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.touchup.Mask;
+import app.yubble.core.touchup.Painting;
+import app.yubble.core.touchup.Stroke;
+import app.yubble.core.touchup.Touchup;
+import java.util.List;
+import java.util.function.Supplier;
+import java.util.stream.Collectors;
 
 /** Runs the stages, keeping what the next run can use again. Safe for many threads. */
 public final class RefocusLine {
@@ -65,6 +72,70 @@ public final class RefocusLine {
                         () -> Trimming.apply(untrimmed, depth.trim()));
     }
 
+    /** Nearness of every pixel after the touch-ups; it may leave [0,1] where blur was painted. */
+    public Plane nearness(Material material, Recipe recipe, Size size) {
+        Plane before = nearness(material, recipe.depth(), size);
+        List<Touchup> acting = recipe.touchups().stream()
+                .filter(each -> each.acts() && each.changesDepth())
+                .toList();
+        if (acting.isEmpty()) {
+            return before;
+        }
+        StageKey key = nearnessKey(material, recipe.depth(), size);
+        for (Touchup each : acting) {
+            // A blur leads away from the band, wherever that is.
+            boolean blurs = each.action() == Touchup.Action.BLUR;
+            key = maskKey(key, each, each.strokes().size())
+                    .then("moved", each.action(), each.strength(), blurs ? recipe.band() : each.target());
+        }
+        return cache.get(key, Plane.class, RefocusLine::bytes, () -> {
+            Plane out =
+                    new Plane(before.width(), before.height(), before.samples().clone());
+            for (Touchup each : acting) {
+                Painting.move(out, each, mask(material, recipe.depth(), each, size), recipe.band());
+            }
+            return out;
+        });
+    }
+
+    /** What a touch-up's strokes paint; each stroke is drawn once and the next goes on from there. */
+    public Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size) {
+        StageKey key = nearnessKey(material, depth, size);
+        int drawn = touchup.strokes().size();
+        Mask mask = null;
+        while (mask == null && drawn > 0) {
+            mask = cache.found(maskKey(key, touchup, drawn), Mask.class);
+            drawn -= mask == null ? 1 : 0;
+        }
+        if (mask == null) {
+            mask = Mask.empty(size);
+        }
+        for (int i = drawn; i < touchup.strokes().size(); i++) {
+            Mask before = mask;
+            Stroke stroke = touchup.strokes().get(i);
+            Supplier<Mask> next =
+                    () -> Painting.stroke(before, stroke, picture(material, size), nearness(material, depth, size));
+            // While a stroke is being drawn only its end is new: what is before it is kept.
+            mask = i >= touchup.strokes().size() - 2
+                    ? cache.get(maskKey(key, touchup, i + 1), Mask.class, Mask::bytes, next)
+                    : next.get();
+        }
+        return touchup.inverted() ? mask.inverted() : mask;
+    }
+
+    private static StageKey maskKey(StageKey before, Touchup touchup, int strokes) {
+        return before.then(
+                "mask",
+                touchup.inverted(),
+                touchup.strokes().subList(0, strokes).stream().map(Stroke::key).collect(Collectors.joining()));
+    }
+
+    private static StageKey nearnessKey(Material material, DepthChoice depth, Size size) {
+        return pictureKey(material, size)
+                .then("snapped", depth.source(), depth.snap(), material.depthId(depth.source()))
+                .then("trim", depth.trim());
+    }
+
     private static long bytes(Plane plane) {
         return plane.size().pixels() * Float.BYTES;
     }
@@ -82,11 +153,13 @@ public final class RefocusLine {
      */
     public Picture render(Material material, Recipe recipe, Size size, Region region, Progress progress) {
         Picture picture = picture(material, size);
-        if (recipe.band().coversEverything() || recipe.opacity() == 0) {
+        boolean blurPainted =
+                recipe.touchups().stream().anyMatch(each -> each.acts() && each.action() == Touchup.Action.BLUR);
+        if (recipe.band().coversEverything() && !blurPainted || recipe.opacity() == 0) {
             progress.at(1);
             return region.equals(Region.all(size)) ? picture : Resample.crop(picture, region);
         }
-        Plane nearness = nearness(material, recipe.depth(), size);
+        Plane nearness = nearness(material, recipe, size);
         double radiusPerNearness =
                 recipe.aperture().radiusPerNearness(size, recipe.band().centre());
         Plane field = DefocusField.of(nearness, recipe.band(), recipe.gain(), radiusPerNearness);
@@ -97,6 +170,11 @@ public final class RefocusLine {
                 RefocusLine::bytes,
                 () -> recipe.glints().lift(picture));
         Picture blurred = LensRender.render(picture, field, recipe.disc(), lift, region, progress.part(0.05, 1));
+        for (Touchup each : recipe.touchups()) {
+            if (each.acts() && each.action() == Touchup.Action.REVEAL) {
+                Painting.reveal(blurred, picture, region, each, mask(material, recipe.depth(), each, size));
+            }
+        }
         return recipe.opacity() == 1 ? blurred : mixed(picture, blurred, region, (float) recipe.opacity());
     }
 

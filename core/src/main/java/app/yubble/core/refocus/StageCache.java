@@ -8,6 +8,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.function.Supplier;
 import java.util.function.ToLongFunction;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Results of stages, bounded by bytes; the least recently used go first.
@@ -57,6 +58,17 @@ public final class StageCache {
                 }
             }
         }
+    }
+
+    /** The finished result for {@code key}, or null. */
+    public <T> @Nullable T found(StageKey key, Class<T> type) {
+        Entry entry;
+        synchronized (entries) {
+            entry = entries.get(key);
+        }
+        return entry == null || !entry.value.isDone() || entry.value.isCompletedExceptionally()
+                ? null
+                : type.cast(entry.value.join());
     }
 
     private <T> T computed(StageKey key, Entry entry, ToLongFunction<T> bytes, Supplier<T> compute) {

@@ -8,6 +8,7 @@ import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.Glints;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.touchup.Touchup;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -24,6 +25,7 @@ public record RecipeDocument(
         @Nullable String format,
         @Nullable Integer version,
         @Nullable DepthPart depth,
+        @Nullable List<TouchupPart> touchups,
         @Nullable BandPart band,
         @Nullable AperturePart aperture,
         @Nullable GainPart gain,
@@ -159,6 +161,7 @@ public record RecipeDocument(
                 FORMAT,
                 Recipe.FORMAT_VERSION,
                 DepthPart.of(recipe.depth()),
+                recipe.touchups().stream().map(TouchupPart::of).toList(),
                 BandPart.of(band),
                 new AperturePart(
                         aperture.mode() == Aperture.Mode.FREE ? "free" : "f-number",
@@ -190,6 +193,7 @@ public record RecipeDocument(
         Recipe initial = Recipe.INITIAL;
         List<String> faults = new ArrayList<>();
         DepthChoice depthChoice = part(faults, initial.depth(), this::depthChoice);
+        List<Touchup> painted = part(faults, List.of(), this::painted);
         SharpBand sharpBand = part(faults, initial.band(), this::sharpBand);
         Aperture lensAperture = part(faults, initial.aperture(), this::lensAperture);
         Gain sides = part(
@@ -206,7 +210,7 @@ public record RecipeDocument(
         Recipe whole = part(
                 faults,
                 initial,
-                () -> new Recipe(depthChoice, sharpBand, lensAperture, sides, shape, lift, or(opacity, 1)));
+                () -> new Recipe(depthChoice, painted, sharpBand, lensAperture, sides, shape, lift, or(opacity, 1)));
         if (!faults.isEmpty()) {
             throw new BadRecipeException(faults);
         }
@@ -215,6 +219,12 @@ public record RecipeDocument(
 
     private DepthChoice depthChoice() {
         return depth == null ? DepthChoice.ESTIMATE : depth.toChoice();
+    }
+
+    private List<Touchup> painted() {
+        return touchups == null
+                ? List.of()
+                : touchups.stream().map(TouchupPart::toTouchup).toList();
     }
 
     private SharpBand sharpBand() {
@@ -253,7 +263,7 @@ public record RecipeDocument(
                 or(aperture.strength, usual.strength()));
     }
 
-    private static double or(@Nullable Double value, double otherwise) {
+    static double or(@Nullable Double value, double otherwise) {
         return value == null ? otherwise : value;
     }
 

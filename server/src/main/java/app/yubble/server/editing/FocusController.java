@@ -81,7 +81,7 @@ class FocusController {
         ShotMaterial material = material(shot);
         Recipe recipe = wanted.recipe().toRecipe();
         Size size = shot.size().fitting(PreviewController.DEPTH_SIDE);
-        Plane nearness = line.nearness(material, recipe.depth(), size);
+        Plane nearness = line.nearness(material, recipe, size);
         return RecipeDocument.BandPart.of(
                 FocusFinder.tiltedAs(recipe.band(), nearness, plane -> band(wanted, material, plane)));
     }

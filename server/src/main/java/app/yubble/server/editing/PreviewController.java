@@ -6,9 +6,9 @@ import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
-import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
+import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
@@ -205,7 +205,7 @@ class PreviewController {
     }
 
     /**
-     * Nearness of every pixel at up to 1024 pixels: two 32-bit integers, width and height, then one 16-bit integer for
+     * Nearness of every pixel, after the touch-ups, at up to 1024 pixels: two 32-bit integers, width and height, then one 16-bit integer for
      * each pixel, 65535 nearest; all little-endian.
      */
     @PostMapping("/api/shots/{id}/nearness")
@@ -216,14 +216,13 @@ class PreviewController {
                             mediaType = "application/octet-stream",
                             schema = @Schema(type = "string", format = "binary")))
     ResponseEntity<byte[]> nearness(
-            @AuthenticationPrincipal SignedIn who,
-            @PathVariable UUID id,
-            @RequestBody RecipeDocument.@Valid DepthPart wanted) {
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody RecipeDocument wanted) {
         Shot shot = shots.owned(id, who.id());
-        Plane plane = line.nearness(material(shot), choice(wanted), shot.size().fitting(DEPTH_SIDE));
+        Plane plane =
+                line.nearness(material(shot), wanted.toRecipe(), shot.size().fitting(DEPTH_SIDE));
         ByteBuffer out = headed(plane.size(), 2);
         for (float sample : plane.samples()) {
-            out.putShort((short) Math.round(sample * 65535));
+            out.putShort((short) Math.round(Math.max(0, Math.min(1, sample)) * 65535));
         }
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_OCTET_STREAM)
@@ -239,11 +238,39 @@ class PreviewController {
                 .putInt(size.height());
     }
 
-    private static DepthChoice choice(RecipeDocument.DepthPart wanted) {
-        try {
-            return wanted.toChoice();
-        } catch (IllegalArgumentException fault) {
-            throw new RefusedException(fault.getMessage());
+    /** @param touchup its id */
+    record MaskRequest(
+            @NotNull RecipeDocument recipe, @NotNull String touchup) {}
+
+    /**
+     * What a touch-up's strokes paint, at up to 1024 pixels: two little-endian 32-bit integers, width and height, then for each
+     * pixel a byte, 255 fully painted.
+     */
+    @PostMapping("/api/shots/{id}/mask")
+    @ApiResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = "application/octet-stream",
+                            schema = @Schema(type = "string", format = "binary")))
+    ResponseEntity<byte[]> mask(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid MaskRequest wanted) {
+        Shot shot = shots.owned(id, who.id());
+        Recipe recipe = wanted.recipe().toRecipe();
+        Touchup touchup = recipe.touchups().stream()
+                .filter(each -> each.id().equals(wanted.touchup()))
+                .findFirst()
+                .orElseThrow(() -> new RefusedException("There is no such touch-up in this recipe."));
+        Plane plane = line.mask(
+                        material(shot), recipe.depth(), touchup, shot.size().fitting(DEPTH_SIDE))
+                .plane();
+        ByteBuffer out = headed(plane.size(), 1);
+        for (float sample : plane.samples()) {
+            out.put((byte) Math.round(sample * 255));
         }
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_OCTET_STREAM)
+                .cacheControl(CacheControl.noStore())
+                .body(out.array());
     }
 }

@@ -9,12 +9,21 @@ import java.util.function.BinaryOperator;
 enum RecipePart {
     /** The corrections of the map, not its source: the other shot may have another. */
     TRIMS((from, to) -> to.withDepth(trimmed(to.depth(), from.depth().trim()))),
+    /** Places in the picture, so only for a shot of the same size. */
+    TOUCHUPS((from, to) -> to.withTouchups(from.touchups())),
     BAND((from, to) -> to.withBand(from.band())),
     /** Aperture, both gains, disc and glints. */
-    LENS((from, to) ->
-            new Recipe(to.depth(), to.band(), from.aperture(), from.gain(), from.disc(), from.glints(), to.opacity())),
-    OPACITY((from, to) ->
-            new Recipe(to.depth(), to.band(), to.aperture(), to.gain(), to.disc(), to.glints(), from.opacity()));
+    LENS((from, to) -> new Recipe(
+            to.depth(),
+            to.touchups(),
+            to.band(),
+            from.aperture(),
+            from.gain(),
+            from.disc(),
+            from.glints(),
+            to.opacity())),
+    OPACITY((from, to) -> new Recipe(
+            to.depth(), to.touchups(), to.band(), to.aperture(), to.gain(), to.disc(), to.glints(), from.opacity()));
 
     private final BinaryOperator<Recipe> copying;
 

@@ -120,9 +120,9 @@ class VersionController {
         return VersionView.of(versions.bringBack(id, who.id()));
     }
 
-    /** @param parts of {@code trims}, {@code band}, {@code lens} and {@code opacity} */
+    /** @param parts of {@code trims}, {@code touchups} (for shots of the same size), {@code band}, {@code lens} and {@code opacity} */
     record Copying(
-            @NotEmpty @Size(max = 4) Set<String> parts,
+            @NotEmpty @Size(max = 5) Set<String> parts,
             @NotEmpty @Size(max = 500) List<@NotNull UUID> shots) {}
 
     /** How many shots have been changed. */

@@ -153,11 +153,11 @@ public class Versions {
     @Transactional
     public int copyTo(UUID from, UUID account, Set<RecipePart> parts, List<UUID> targets) {
         Standing source = owned(from, account);
-        String step =
-                "Copied from " + shots.owned(source.version().shotId(), account).name();
+        Shot shot = shots.owned(source.version().shotId(), account);
+        String step = "Copied from " + shot.name();
         int changed = 0;
         for (UUID target : targets) {
-            shots.owned(target, account);
+            boolean sameSize = shots.owned(target, account).size().equals(shot.size());
             Version first = versions.findByShotIdAndRemovedIsNullOrderByCreated(target).stream()
                     .findFirst()
                     .orElse(null);
@@ -165,7 +165,10 @@ public class Versions {
                 Standing before = owned(first.id(), account);
                 Recipe after = before.recipe();
                 for (RecipePart part : parts) {
-                    after = part.copy(source.recipe(), after);
+                    after = part != RecipePart.TOUCHUPS || sameSize ? part.copy(source.recipe(), after) : after;
+                }
+                if (parts.equals(Set.of(RecipePart.TOUCHUPS)) && !sameSize) {
+                    continue;
                 }
                 edit(first.id(), account, first.lockVersion(), shortened(step), after);
                 changed++;

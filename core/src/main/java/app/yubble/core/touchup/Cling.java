@@ -1,0 +1,269 @@
+package app.yubble.core.touchup;
+
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+import app.yubble.core.subject.MatteRefiner;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Keeps the paint of a stroke inside what it started on.
+ *
+ * <p>The way from the line to a pixel costs what colour or depth changes on it (geodesic distance; see Bai and Sapiro, "A
+ * Geodesic Framework for Fast Interactive Image and Video Segmentation and Matting", 2007), and what its colour differs from
+ * all that the line has run over. Where the line itself runs over an edge it stops giving paint until it is back. Paint ends
+ * where the cost passes a limit; the border is then brought to the picture's edges, down to hair, as a matte is.
+ *
+ * <p>This is done at a size at which the brush is {@value #DIAMETER} pixels wide, so a preview and a delivery agree.
+ */
+final class Cling {
+    private static final int DIAMETER = 64;
+    // The border must lie within what is looked at, also where it is the brush's own.
+    private static final double WIDER = 1.3;
+    private static final float LOOSEST = 0.5f;
+    private static final float TIGHTEST = 0.05f;
+    // Changes below this from pixel to pixel are grain.
+    private static final float GRAIN = 0.02f;
+    private static final float PER_STEP = 0.002f;
+    private static final float UNLIKE = 0.5f;
+    private static final int MOST_COLOURS = 12;
+    private static final int STEPS = 1024;
+
+    private final Stroke stroke;
+    private final float limit;
+    private final Size size;
+    private final Region box;
+    /** The box reduced: channels that are compared. */
+    private final float[][] channels;
+
+    private final int width;
+    private final int height;
+    private final float[] domain;
+    private final List<float[]> colours = new ArrayList<>();
+    private final float[] cost;
+    private final Buckets buckets = new Buckets(STEPS);
+
+    private Cling(Stroke stroke, Mask wide, Region box, Picture picture, Plane nearness) {
+        this.stroke = stroke;
+        this.size = wide.picture();
+        this.box = box;
+        limit = TIGHTEST + (float) ((1 - stroke.brush().cling()) * (LOOSEST - TIGHTEST));
+        double diameter = stroke.brush().size() * size.longSide();
+        double step = Math.max(1, diameter / DIAMETER);
+        width = Math.max(1, (int) Math.round(box.width() / step));
+        height = Math.max(1, (int) Math.round(box.height() / step));
+        Size reduced = new Size(width, height);
+        List<float[]> planes = new ArrayList<>();
+        if (stroke.brush().edges() != Stroke.Edges.DEPTH) {
+            for (Plane plane : Resample.crop(picture, box).planes()) {
+                planes.add(rooted(Resample.toSize(plane, reduced).samples()));
+            }
+        }
+        if (stroke.brush().edges() != Stroke.Edges.PHOTO) {
+            planes.add(Resample.toSize(Resample.crop(nearness, box), reduced).samples());
+        }
+        channels = planes.toArray(float[][]::new);
+        domain = Resample.toSize(new Plane(box.width(), box.height(), wide.shares()), reduced)
+                .samples();
+        cost = new float[width * height];
+        java.util.Arrays.fill(cost, Float.MAX_VALUE);
+    }
+
+    /**
+     * @param footprint of the stroke
+     * @param nearness before any touch-up
+     */
+    static Mask within(Mask footprint, Stroke stroke, Picture picture, Plane nearness) {
+        Stroke.Brush brush = stroke.brush();
+        Stroke.Brush wider = new Stroke.Brush(
+                false, Math.min(2, brush.size() * WIDER), 0, 1, brush.cling(), brush.edges(), brush.pressure());
+        Mask wide = Footprint.of(new Stroke(wider, stroke.points()), footprint.picture());
+        Region box = wide.box();
+        if (footprint.box() == null || box == null) {
+            return footprint;
+        }
+        Cling cling = new Cling(stroke, wide, box, picture, nearness);
+        cling.start();
+        cling.spread();
+        Plane inside = cling.inside();
+        Plane fine = brush.edges() == Stroke.Edges.DEPTH
+                ? Resample.toSize(inside, new Size(box.width(), box.height()))
+                : MatteRefiner.refine(inside, Resample.crop(picture, box));
+        return cut(footprint, footprint.box(), fine, box);
+    }
+
+    private static Mask cut(Mask footprint, Region own, Plane fine, Region box) {
+        float[] out = footprint.shares().clone();
+        for (int y = 0; y < own.height(); y++) {
+            for (int x = 0; x < own.width(); x++) {
+                out[y * own.width() + x] *= fine.at(x + own.x() - box.x(), y + own.y() - box.y());
+            }
+        }
+        return new Mask(footprint.picture(), own, out);
+    }
+
+    private static float[] rooted(float[] samples) {
+        float[] out = new float[samples.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = (float) Math.sqrt(Math.max(0, samples[i]));
+        }
+        return out;
+    }
+
+    /** Walks along the line and starts from every place that is on what the line started on. */
+    private void start() {
+        int before = -1;
+        float barrier = 0;
+        for (int point = 0; point < stroke.count(); point++) {
+            int next = Math.min(stroke.count() - 1, point + 1);
+            double length = Math.hypot(
+                    column(stroke.x(next)) - column(stroke.x(point)), row(stroke.y(next)) - row(stroke.y(point)));
+            int steps = (int) Math.max(1, Math.ceil(length));
+            for (int i = 0; i < steps; i++) {
+                double along = (double) i / steps;
+                int x = (int) Math.floor(column(stroke.x(point) + along * (stroke.x(next) - stroke.x(point))));
+                int y = (int) Math.floor(row(stroke.y(point) + along * (stroke.y(next) - stroke.y(point))));
+                if (x < 0 || y < 0 || x >= width || y >= height || y * width + x == before) {
+                    continue;
+                }
+                int place = y * width + x;
+                float like = unlikeness(place);
+                barrier =
+                        like < limit / 2 ? 0 : barrier + Math.max(0, before < 0 ? 0 : distance(place, before) - GRAIN);
+                before = place;
+                if (barrier < limit || colours.isEmpty()) {
+                    if (like > limit / 4 && colours.size() < MOST_COLOURS) {
+                        colours.add(colour(place));
+                    }
+                    reach(place, 0);
+                }
+            }
+        }
+    }
+
+    private double column(double x) {
+        return (x * size.width() - box.x()) * width / box.width();
+    }
+
+    private double row(double y) {
+        return (y * size.height() - box.y()) * height / box.height();
+    }
+
+    private float[] colour(int place) {
+        float[] out = new float[channels.length];
+        for (int c = 0; c < out.length; c++) {
+            out[c] = channels[c][place];
+        }
+        return out;
+    }
+
+    private float distance(int a, int b) {
+        float sum = 0;
+        for (float[] channel : channels) {
+            float d = channel[a] - channel[b];
+            sum += d * d;
+        }
+        return (float) Math.sqrt(sum);
+    }
+
+    /** How far a place's colour is from all that the line has run over; very far before there is any. */
+    private float unlikeness(int place) {
+        float least = 4;
+        for (float[] colour : colours) {
+            float sum = 0;
+            for (int c = 0; c < channels.length; c++) {
+                float d = channels[c][place] - colour[c];
+                sum += d * d;
+            }
+            least = Math.min(least, sum);
+        }
+        return (float) Math.sqrt(least);
+    }
+
+    private void reach(int place, float value) {
+        if (value < cost[place] && domain[place] > 0) {
+            cost[place] = value;
+            buckets.add((int) (value / limit * (STEPS - 1)), place);
+        }
+    }
+
+    private void spread() {
+        for (int step = 0; step < STEPS; step++) {
+            for (int place = buckets.take(step); place >= 0; place = buckets.take(step)) {
+                float own = cost[place];
+                if ((int) (own / limit * (STEPS - 1)) < step) {
+                    continue;
+                }
+                int x = place % width;
+                if (x > 0) {
+                    go(place, place - 1, own);
+                }
+                if (x < width - 1) {
+                    go(place, place + 1, own);
+                }
+                if (place >= width) {
+                    go(place, place - width, own);
+                }
+                if (place + width < cost.length) {
+                    go(place, place + width, own);
+                }
+            }
+        }
+    }
+
+    private void go(int from, int to, float own) {
+        float value = own + PER_STEP * limit + Math.max(0, distance(from, to) - GRAIN);
+        if (value < limit) {
+            reach(to, value);
+        }
+    }
+
+    /** 1 where paint belongs, 0 where it does not. */
+    private Plane inside() {
+        float[] out = new float[cost.length];
+        for (int i = 0; i < out.length; i++) {
+            if (cost[i] < limit) {
+                float whole = cost[i] + UNLIKE * Math.max(0, unlikeness(i) - limit);
+                float t = Math.max(0, Math.min(1, (limit - whole) / (0.4f * limit)));
+                out[i] = t * t * (3 - 2 * t);
+            }
+        }
+        return new Plane(width, height, out);
+    }
+
+    /** Places by step of cost, for a search in rising order; taking from a step may go on while more are added to it. */
+    private static final class Buckets {
+        private final int[] heads;
+        private int[] places = new int[1024];
+        private int[] nexts = new int[1024];
+        private int count;
+
+        Buckets(int steps) {
+            heads = new int[steps];
+            java.util.Arrays.fill(heads, -1);
+        }
+
+        void add(int step, int place) {
+            if (count == places.length) {
+                places = java.util.Arrays.copyOf(places, 2 * count);
+                nexts = java.util.Arrays.copyOf(nexts, 2 * count);
+            }
+            places[count] = place;
+            nexts[count] = heads[step];
+            heads[step] = count++;
+        }
+
+        /** One of the places, or -1. */
+        int take(int step) {
+            int entry = heads[step];
+            if (entry < 0) {
+                return -1;
+            }
+            heads[step] = nexts[entry];
+            return places[entry];
+        }
+    }
+}

@@ -1,0 +1,73 @@
+package app.yubble.core.touchup;
+
+import app.yubble.core.focus.SharpBand;
+import app.yubble.core.raster.Bands;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
+
+/** Draws strokes, and changes nearness and pictures where they are painted. */
+public final class Painting {
+    private Painting() {}
+
+    /**
+     * The mask after one more stroke.
+     *
+     * @param before null for none
+     * @param picture linear light, at the size to paint at
+     * @param nearness before any touch-up, of that size
+     */
+    public static Mask stroke(Mask before, Stroke stroke, Picture picture, Plane nearness) {
+        Mask footprint = Footprint.of(stroke, before.picture());
+        Mask paint = stroke.brush().cling() > 0 ? Cling.within(footprint, stroke, picture, nearness) : footprint;
+        return before.with(paint, stroke.brush().erases());
+    }
+
+    /**
+     * Moves nearness as a touch-up says. In place. It may leave [0,1]: what is blurred more than the farthest or the nearest
+     * point.
+     */
+    public static void move(Plane nearness, Touchup touchup, Mask mask, SharpBand band) {
+        Region box = mask.box();
+        if (box == null || !touchup.changesDepth()) {
+            return;
+        }
+        float[] to = nearness.samples();
+        Bands.ofRows(box.height(), (from, until) -> {
+            for (int y = from; y < until; y++) {
+                int at = (y + box.y()) * nearness.width() + box.x();
+                for (int x = 0, i = y * box.width(); x < box.width(); x++, i++) {
+                    if (mask.shares()[i] > 0) {
+                        to[at + x] = touchup.moved(to[at + x], mask.shares()[i], band);
+                    }
+                }
+            }
+        });
+    }
+
+    /**
+     * Gives back the untouched photo where a touch-up is painted. In place.
+     *
+     * @param result the pixels of {@code region} of the picture
+     */
+    public static void reveal(Picture result, Picture photo, Region region, Touchup touchup, Mask mask) {
+        if (touchup.action() != Touchup.Action.REVEAL || mask.isEmpty()) {
+            return;
+        }
+        for (int c = 0; c < 3; c++) {
+            float[] from = photo.planes().get(c).samples();
+            float[] to = result.planes().get(c).samples();
+            Bands.ofRows(region.height(), (first, last) -> {
+                for (int y = first; y < last; y++) {
+                    int row = (y + region.y()) * photo.width() + region.x();
+                    for (int x = 0, i = y * region.width(); x < region.width(); x++, i++) {
+                        float share = (float) touchup.strength() * mask.at(x + region.x(), y + region.y());
+                        if (share > 0) {
+                            to[i] += share * (from[row + x] - to[i]);
+                        }
+                    }
+                }
+            });
+        }
+    }
+}

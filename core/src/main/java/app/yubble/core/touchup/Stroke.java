@@ -1,0 +1,241 @@
+package app.yubble.core.touchup;
+
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.Arrays;
+import java.util.HexFormat;
+
+/**
+ * One stroke of a brush: how it paints and where it went.
+ *
+ * <p>Points are triples of x, y and pressure: x in shares of the picture's width and y of its height, which may lie outside;
+ * pressure in [0,1]. A stroke with one point is a dab.
+ */
+public final class Stroke {
+    /** Values for each point. */
+    public static final int VALUES = 3;
+
+    /** More points than this do not get finer; a pen gives some hundred a second. */
+    public static final int MOST_POINTS = 20_000;
+
+    // So far outside nothing that matters can be meant.
+    private static final float FARTHEST = 4;
+
+    /** What the pressure of a pen changes. */
+    public enum Pressure {
+        NOTHING,
+        SIZE,
+        BUILD_UP
+    }
+
+    /** What paint stops at. */
+    public enum Edges {
+        PHOTO,
+        DEPTH,
+        BOTH
+    }
+
+    /**
+     * How a stroke paints.
+     *
+     * @param erases takes paint away
+     * @param size diameter as a share of the picture's longer side
+     * @param softness share of the radius over which paint fades towards the rim
+     * @param buildUp how much of what is missing to full one dab adds; 1 paints fully at once
+     * @param cling how tightly paint keeps to what it started on: 0 not at all, 1 stops at faint edges
+     */
+    public record Brush(
+            boolean erases,
+            double size,
+            double softness,
+            double buildUp,
+            double cling,
+            Edges edges,
+            Pressure pressure) {
+        public Brush {
+            require("size", size, 0.0001, 2);
+            require("softness", softness, 0, 1);
+            require("build-up", buildUp, 0.01, 1);
+            require("cling", cling, 0, 1);
+        }
+
+        /** Hard, full at once, and free of edges. */
+        public static Brush of(double size) {
+            return new Brush(false, size, 0, 1, 0, Edges.PHOTO, Pressure.NOTHING);
+        }
+
+        public Brush withCling(double value) {
+            return new Brush(erases, size, softness, buildUp, value, edges, pressure);
+        }
+
+        public Brush withSoftness(double value) {
+            return new Brush(erases, size, value, buildUp, cling, edges, pressure);
+        }
+
+        public Brush withBuildUp(double value) {
+            return new Brush(erases, size, softness, value, cling, edges, pressure);
+        }
+
+        public Brush withPressure(Pressure value) {
+            return new Brush(erases, size, softness, buildUp, cling, edges, value);
+        }
+
+        public Brush erasing() {
+            return new Brush(true, size, softness, buildUp, cling, edges, pressure);
+        }
+
+        private static void require(String name, double value, double low, double high) {
+            if (!(value >= low && value <= high)) {
+                throw new IllegalArgumentException(
+                        "brush " + name + " must be in " + low + ".." + high + ", found " + value);
+            }
+        }
+    }
+
+    private final Brush brush;
+    private final float[] points;
+    private final String key;
+
+    /** @param points triples of x, y and pressure; copied */
+    public Stroke(Brush brush, float... points) {
+        if (points.length == 0 || points.length % VALUES != 0) {
+            throw new IllegalArgumentException("a stroke needs x, y and pressure of at least one point");
+        }
+        if (points.length > VALUES * MOST_POINTS) {
+            throw new IllegalArgumentException(
+                    "a stroke has at most " + MOST_POINTS + " points, found " + points.length / VALUES);
+        }
+        for (int i = 0; i < points.length; i++) {
+            boolean pressure = i % VALUES == 2;
+            if (!(points[i] >= (pressure ? 0 : -FARTHEST) && points[i] <= (pressure ? 1 : FARTHEST))) {
+                throw new IllegalArgumentException("a stroke's points must lie near the picture and their pressure in"
+                        + " 0..1, found " + points[i]);
+            }
+        }
+        this.brush = brush;
+        this.points = points.clone();
+        this.key = digest(brush, this.points);
+    }
+
+    public Brush brush() {
+        return brush;
+    }
+
+    public int count() {
+        return points.length / VALUES;
+    }
+
+    public float x(int point) {
+        return points[point * VALUES];
+    }
+
+    public float y(int point) {
+        return points[point * VALUES + 1];
+    }
+
+    public float pressure(int point) {
+        return points[point * VALUES + 2];
+    }
+
+    /** The triples; a copy. */
+    public float[] points() {
+        return points.clone();
+    }
+
+    /** Equal strokes and only those have equal keys. */
+    public String key() {
+        return key;
+    }
+
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof Stroke stroke && key.equals(stroke.key);
+    }
+
+    @Override
+    public int hashCode() {
+        return key.hashCode();
+    }
+
+    @Override
+    public String toString() {
+        return key;
+    }
+
+    private static String digest(Brush brush, float[] points) {
+        try {
+            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            digest.update(brush.toString().getBytes(StandardCharsets.UTF_8));
+            ByteBuffer bytes = ByteBuffer.allocate(points.length * Float.BYTES);
+            bytes.asFloatBuffer().put(points);
+            digest.update(bytes);
+            return HexFormat.of().formatHex(digest.digest());
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-256", e);
+        }
+    }
+
+    /**
+     * The same line with fewer points: none is left out that lies farther than {@code tolerance} from the line that stays, by
+     * Douglas and Peucker (1973), and no pressure is lost by more than a twentieth.
+     *
+     * @param aspect the picture's width over its height
+     * @param tolerance as a share of the width
+     */
+    public static float[] simplified(float[] points, double aspect, double tolerance) {
+        int count = points.length / VALUES;
+        boolean[] kept = new boolean[count];
+        int[] stack = new int[2 * 64 + 2 * count];
+        int top = 0;
+        kept[0] = true;
+        kept[count - 1] = true;
+        stack[top++] = 0;
+        stack[top++] = count - 1;
+        while (top > 0) {
+            int last = stack[--top];
+            int first = stack[--top];
+            int farthest = -1;
+            double most = 1;
+            for (int i = first + 1; i < last; i++) {
+                double off = off(points, first, last, i, aspect, tolerance);
+                if (off > most) {
+                    most = off;
+                    farthest = i;
+                }
+            }
+            if (farthest >= 0) {
+                kept[farthest] = true;
+                stack[top++] = first;
+                stack[top++] = farthest;
+                stack[top++] = farthest;
+                stack[top++] = last;
+            }
+        }
+        float[] out = new float[points.length];
+        int length = 0;
+        for (int i = 0; i < count; i++) {
+            if (kept[i]) {
+                System.arraycopy(points, i * VALUES, out, length, VALUES);
+                length += VALUES;
+            }
+        }
+        return Arrays.copyOf(out, length);
+    }
+
+    /** How far a point is from a segment and its pressure, each over what is tolerated. */
+    private static double off(float[] points, int first, int last, int i, double aspect, double tolerance) {
+        double x0 = points[first * VALUES];
+        double y0 = points[first * VALUES + 1] / aspect;
+        double dx = points[last * VALUES] - x0;
+        double dy = points[last * VALUES + 1] / aspect - y0;
+        double px = points[i * VALUES] - x0;
+        double py = points[i * VALUES + 1] / aspect - y0;
+        double length = dx * dx + dy * dy;
+        double along = length == 0 ? 0 : Math.max(0, Math.min(1, (px * dx + py * dy) / length));
+        double distance = Math.hypot(px - along * dx, py - along * dy);
+        double pressure = points[first * VALUES + 2] + along * (points[last * VALUES + 2] - points[first * VALUES + 2]);
+        return Math.max(distance / tolerance, Math.abs(points[i * VALUES + 2] - pressure) / 0.05);
+    }
+}
