@@ -4,6 +4,7 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.RunningExtreme;
 import app.yubble.core.raster.Size;
 import app.yubble.core.subject.MatteRefiner;
 import java.util.ArrayList;
@@ -14,7 +15,8 @@ import java.util.List;
  *
  * <p>The way from the line to a pixel costs what colour or depth changes on it (geodesic distance; see Bai and Sapiro, "A
  * Geodesic Framework for Fast Interactive Image and Video Segmentation and Matting", 2007), and what its colour differs from
- * all that the line has run over. Where the line itself runs over an edge it stops giving paint until it is back. Paint ends
+ * all that the line has run over. Where the line itself runs over an edge it stops giving paint until
+ * it is back, or until nothing of what it started on lies under the brush. Paint ends
  * where the cost passes a limit; the border is then brought to the picture's edges, down to hair, as a matte is.
  *
  * <p>This is done at a size at which the brush is {@value #DIAMETER} pixels wide, so a preview and a delivery agree.
@@ -26,10 +28,12 @@ final class Cling {
     private static final float LOOSEST = 0.5f;
     private static final float TIGHTEST = 0.05f;
     // Changes below this from pixel to pixel are grain.
-    private static final float GRAIN = 0.02f;
+    private static final float GRAIN = 0.03f;
     private static final float PER_STEP = 0.002f;
     private static final float UNLIKE = 0.5f;
-    private static final int MOST_COLOURS = 12;
+    private static final int MOST_COLOURS = 16;
+    private static final int MOST_ROUNDS = 6;
+    private static final int CLOSED = 2;
     private static final int STEPS = 1024;
 
     private final Stroke stroke;
@@ -86,8 +90,7 @@ final class Cling {
             return footprint;
         }
         Cling cling = new Cling(stroke, wide, box, picture, nearness);
-        cling.start();
-        cling.spread();
+        cling.run();
         Plane inside = cling.inside();
         Plane fine = brush.edges() == Stroke.Edges.DEPTH
                 ? Resample.toSize(inside, new Size(box.width(), box.height()))
@@ -113,10 +116,10 @@ final class Cling {
         return out;
     }
 
-    /** Walks along the line and starts from every place that is on what the line started on. */
-    private void start() {
-        int before = -1;
-        float barrier = 0;
+    /** Where the line goes, pixel by pixel. */
+    private int[] line() {
+        int[] out = new int[64];
+        int count = 0;
         for (int point = 0; point < stroke.count(); point++) {
             int next = Math.min(stroke.count() - 1, point + 1);
             double length = Math.hypot(
@@ -126,22 +129,71 @@ final class Cling {
                 double along = (double) i / steps;
                 int x = (int) Math.floor(column(stroke.x(point) + along * (stroke.x(next) - stroke.x(point))));
                 int y = (int) Math.floor(row(stroke.y(point) + along * (stroke.y(next) - stroke.y(point))));
-                if (x < 0 || y < 0 || x >= width || y >= height || y * width + x == before) {
-                    continue;
-                }
-                int place = y * width + x;
-                float like = unlikeness(place);
-                barrier =
-                        like < limit / 2 ? 0 : barrier + Math.max(0, before < 0 ? 0 : distance(place, before) - GRAIN);
-                before = place;
-                if (barrier < limit || colours.isEmpty()) {
-                    if (like > limit / 4 && colours.size() < MOST_COLOURS) {
-                        colours.add(colour(place));
+                if (x >= 0 && y >= 0 && x < width && y < height && (count == 0 || out[count - 1] != y * width + x)) {
+                    if (count == out.length) {
+                        out = java.util.Arrays.copyOf(out, 2 * count);
                     }
-                    reach(place, 0);
+                    out[count++] = y * width + x;
                 }
             }
         }
+        return java.util.Arrays.copyOf(out, count);
+    }
+
+    /** Starts from every place of the line that is on what it started on, and spreads from there; then again for the rest. */
+    private void run() {
+        int[] line = line();
+        boolean more = true;
+        for (int round = 0; more && round < MOST_ROUNDS; round++) {
+            more = start(line, round > 0);
+            spread();
+        }
+    }
+
+    /**
+     * Walks along the line.
+     *
+     * @param anew whether it may start on something else where nothing of what it started on lies under the brush any more
+     * @return whether a new start was found
+     */
+    private boolean start(int[] line, boolean anew) {
+        boolean found = false;
+        float barrier = 0;
+        for (int i = 0; i < line.length; i++) {
+            int place = line[i];
+            float like = unlikeness(place);
+            barrier = cost[place] == 0 || like < limit / 2
+                    ? 0
+                    : barrier + (i == 0 ? 0 : Math.max(0, distance(place, line[i - 1]) - GRAIN));
+            boolean here = barrier < limit || colours.isEmpty();
+            if (!here && anew && nothingAround(place)) {
+                here = true;
+                barrier = 0;
+            }
+            if (here && cost[place] > 0) {
+                if (like > limit / 4 && colours.size() < MOST_COLOURS) {
+                    colours.add(colour(place));
+                }
+                reach(place, 0);
+                found = true;
+            }
+        }
+        return found;
+    }
+
+    private boolean nothingAround(int place) {
+        double radius = stroke.brush().size() * size.longSide() / 2 * width / box.width();
+        for (int ring = 1; ring <= 4; ring++) {
+            for (int direction = 0; direction < 16; direction++) {
+                double angle = direction * Math.PI / 8;
+                int x = (int) Math.round(place % width + Math.cos(angle) * radius * ring / 4);
+                int y = (int) Math.round(place / width + Math.sin(angle) * radius * ring / 4);
+                if (x >= 0 && y >= 0 && x < width && y < height && cost[y * width + x] < limit) {
+                    return false;
+                }
+            }
+        }
+        return true;
     }
 
     private double column(double x) {
@@ -231,7 +283,10 @@ final class Cling {
                 out[i] = t * t * (3 - 2 * t);
             }
         }
-        return new Plane(width, height, out);
+        // Grooves and spots narrower than this belong to what is around them; what is seen between them is put right
+        // later.
+        Plane plane = new Plane(width, height, out);
+        return RunningExtreme.octagon(RunningExtreme.octagon(plane, CLOSED, true), CLOSED, false);
     }
 
     /** Places by step of cost, for a search in rising order; taking from a step may go on while more are added to it. */
