@@ -9,6 +9,8 @@ export type Shot = Whole<Schemas['ShotView']>
 export type Version = Whole<Schemas['VersionView']>
 export type Delivery = Whole<Schemas['DeliveryView']>
 export type Recipe = Whole<Schemas['RecipeDocument']>
+export type Touchup = Whole<Schemas['TouchupPart']>
+export type Stroke = Whole<Schemas['StrokePart']>
 export type Band = Whole<Schemas['BandPart']>
 export type Settings = Whole<Schemas['SettingsView']>
 export type Character = Whole<Schemas['CharacterView']>
@@ -134,8 +136,10 @@ export const api = {
     send(`/api/shots/${id}/photo?longSide=${longSide}&region=${[x, y, width, height].join(',')}`),
   things: (id: string) => json<Things>(`/api/shots/${id}/things`),
   edgeWidths: async (id: string) => (await send(`/api/shots/${id}/edge-widths`)).arrayBuffer(),
-  nearness: async (id: string, depth: Recipe['depth'], signal: AbortSignal) =>
-    (await send(`/api/shots/${id}/nearness`, { method: 'POST', json: depth, signal })).arrayBuffer(),
+  nearness: async (id: string, recipe: Recipe, signal: AbortSignal) =>
+    (await send(`/api/shots/${id}/nearness`, { method: 'POST', json: recipe, signal })).arrayBuffer(),
+  mask: async (id: string, recipe: Recipe, touchup: string, signal: AbortSignal) =>
+    (await send(`/api/shots/${id}/mask`, { method: 'POST', json: { recipe, touchup }, signal })).arrayBuffer(),
   focus: (id: string, recipe: Recipe, place: FocusPlace) =>
     json<Band>(`/api/shots/${id}/focus`, { method: 'POST', json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe } }),
   preview: (id: string, body: { recipe: Recipe; longSide: number; region?: Region; page: string; number: number }, signal?: AbortSignal) =>

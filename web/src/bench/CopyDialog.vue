@@ -12,6 +12,7 @@ const parts = [
   { key: 'lens', name: 'Lens', about: 'aperture, disc, glints, both sides' },
   { key: 'band', name: 'Sharp band', about: 'its edges, falloffs and tilt' },
   { key: 'trims', name: 'Depth trims', about: 'not where depth comes from' },
+  { key: 'touchups', name: 'Touch-ups', about: 'to shots of the same size' },
   { key: 'opacity', name: 'Opacity', about: 'of the whole effect' },
 ]
 const chosenParts = ref(['lens'])

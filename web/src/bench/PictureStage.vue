@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useBench } from '../stores/bench'
+import { useTouchups } from '../stores/touchups'
 import { colours, paint, strongestDistance } from './depthViews'
 import LoupeView from './LoupeView.vue'
 import MiniMap from './MiniMap.vue'
 import { createOverlay, type Box, type Overlay } from './overlay'
 import { createPace } from './pace'
+import PaintLayer from './PaintLayer.vue'
 import { panesOf, type Pane } from './panes'
 import SplitHandle from './SplitHandle.vue'
 import ThingOutlines from './ThingOutlines.vue'
@@ -16,6 +18,7 @@ const AIM_STEP = 0.02
 const FINE_AIM_STEP = 0.004
 
 const bench = useBench()
+const touchups = useTouchups()
 const root = ref<HTMLDivElement>()
 const canvas = ref<HTMLCanvasElement>()
 const overlayCanvas = ref<HTMLCanvasElement>()
@@ -275,6 +278,9 @@ function key(event: KeyboardEvent): void {
     if (!fitted.value && (aim.value.x < x || aim.value.x > x + width || aim.value.y < y || aim.value.y > y + height)) centreOn(aim.value)
   } else if (event.key === 'Enter' && bench.step === 'focus') {
     void bench.focusOn({ kind: 'spot', ...at }, 'Focus on a spot')
+  } else if (event.key === 'Enter' && bench.step === 'touchup') {
+    touchups.begin({ ...at, pressure: 1 })
+    touchups.end()
   } else if (event.key === '+' || event.key === '-') {
     const px = viewport.value.x + at.x * picture.value.width * viewport.value.scale
     const py = viewport.value.y + at.y * picture.value.height * viewport.value.scale
@@ -356,6 +362,7 @@ defineExpose({ refit, fullSize })
     <canvas ref="overlayCanvas" class="overlay" />
     <ThingOutlines v-if="bench.step === 'focus' && panes.length === 1 && !bench.holding" :viewport="viewport" :picture="picture" />
     <div v-if="patch" class="patch" :style="{ left: `${patch.x}px`, top: `${patch.y}px`, width: `${patch.width}px`, height: `${patch.height}px` }" />
+    <PaintLayer v-if="bench.step === 'touchup' && panes.length === 1 && bench.recipe" :viewport="viewport" :picture="picture" :stage="stage" />
     <div v-if="aim" class="cross" :style="aimStyle" />
     <SplitHandle v-if="bench.split && !bench.holding" :viewport="viewport" :picture="picture" @grab="splitDown" />
     <template v-if="panes.length > 1">

@@ -14,6 +14,7 @@ import { visible } from './viewport'
 const recipe: Recipe = {
   format: 'yubble-recipe', version: 1,
   depth: { source: 'estimated', snap: 0.5, flip: false, farEnd: 0, nearEnd: 1, bend: 0, edges: 0, settle: 0 },
+  touchups: [],
   band: { near: 0.55, far: 0.45, nearFalloff: 0, farFalloff: 0, tiltAcross: 0, tiltDown: 0 },
   aperture: { mode: 'f-number', fNumber: 2, focalLength: 50, sensorWidth: 36, distance: 2.5, strength: 35 },
   gain: { front: 1, behind: 1 },

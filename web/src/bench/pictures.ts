@@ -1,5 +1,6 @@
 import { ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue'
 import { api, Problem, type Recipe, type Region, type Shot, type Version } from '../api/client'
+import { recipeKey as key } from './painting'
 import { usePreviewLoop, type PreviewState, type Quality } from './previewLoop'
 
 /** How the result is compared with the photo, or versions with each other. */
@@ -35,7 +36,6 @@ const WHOLE_AFTER = 500
 const PAGE = crypto.randomUUID()
 let previewNumber = 0
 
-const key = (recipe: Recipe | undefined): string => JSON.stringify(recipe)
 
 /** Where a picture lies in the whole, as the server tells it. */
 export function drawn(answer: Response): Region {

@@ -23,6 +23,17 @@ export const shortcuts: { group: string; keys: { key: string; does: string }[] }
     ],
   },
   {
+    group: 'Touch-up',
+    keys: [
+      { key: 'Drag', does: 'Paint (Shift: level or upright)' },
+      { key: 'Shift click', does: 'Straight line from the last point' },
+      { key: 'E', does: 'Erase while held' },
+      { key: '[ and ], Shift wheel', does: 'Smaller, larger brush' },
+      { key: 'Arrows, Enter', does: 'In the picture: aim, one dab' },
+      { key: 'Escape', does: 'Drop the stroke that is being painted' },
+    ],
+  },
+  {
     group: 'Zoom',
     keys: [
       { key: 'Wheel, + and -', does: 'Zoom at the pointer, at the aim' },
@@ -36,7 +47,7 @@ export const shortcuts: { group: string; keys: { key: string; does: string }[] }
     keys: [
       { key: 'Ctrl Z, Ctrl Shift Z', does: 'Undo, redo' },
       { key: 'H', does: 'History: all steps' },
-      { key: 'F1 to F4', does: 'Depth, Focus, Lens, Deliver' },
+      { key: 'F1 to F5', does: 'Depth, Focus, Touch-up, Lens, Deliver' },
       { key: '?', does: 'This sheet' },
     ],
   },

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Band, type FocusPlace, type Recipe, type Shot, type Things, type Version } from '../api/client'
 import type { DepthView } from '../bench/depthViews'
+import { depthKeyOf, recipeKey } from '../bench/painting'
 import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness } from '../bench/nearness'
 import { usePictures, type Compare } from '../bench/pictures'
 import { usePreviewLoop } from '../bench/previewLoop'
@@ -9,7 +10,7 @@ import { useSaving, type PendingEdit, type SavingState } from '../bench/saving'
 import { usualSnap } from '../bench/depthWords'
 import { useEvents } from './events'
 
-export type Step = 'depth' | 'focus' | 'lens' | 'deliver'
+export type Step = 'depth' | 'focus' | 'touchup' | 'lens' | 'deliver'
 
 function usable(state: string): boolean {
   return state === 'ready' || state === 'refining'
@@ -26,8 +27,13 @@ function pendingStorage(version: string) {
       }
     },
     save: (edits: PendingEdit[]): void => {
-      if (edits.length) localStorage.setItem(key, JSON.stringify(edits))
-      else localStorage.removeItem(key)
+      try {
+        if (edits.length) localStorage.setItem(key, JSON.stringify(edits))
+        else localStorage.removeItem(key)
+      } catch {
+        // Thousands of strokes pass what a browser keeps: then they live as long as the page.
+        localStorage.removeItem(key)
+      }
     },
   }
 }
@@ -64,7 +70,7 @@ export const useBench = defineStore('bench', () => {
   const savingMessage = ref('')
 
   let saving: ReturnType<typeof useSaving> | undefined
-  let depthLoop: ReturnType<typeof usePreviewLoop<Recipe['depth'], Nearness>> | undefined
+  let depthLoop: ReturnType<typeof usePreviewLoop<Recipe, Nearness>> | undefined
   let opened = 0
 
   const canUndo = computed(() => (version.value ? version.value.history.some((each) => each.position < position()) : false))
@@ -138,12 +144,12 @@ export const useBench = defineStore('bench', () => {
     pictures.request(recipe.value, false)
     depthLoop?.stop()
     depthLoop = newDepthLoop(chosen.shotId)
-    depthLoop.request(recipe.value.depth, false)
+    depthLoop.request(recipe.value, false)
   }
 
   function newDepthLoop(id: string) {
-    return usePreviewLoop<Recipe['depth'], Nearness>({
-      fetch: async (depth, _quality, signal) => decodeNearness(await api.nearness(id, depth, signal)),
+    return usePreviewLoop<Recipe, Nearness>({
+      fetch: async (wish, _quality, signal) => decodeNearness(await api.nearness(id, wish, signal)),
       show: (map) => {
         photoAt(map)
         nearness.value = map
@@ -166,12 +172,12 @@ export const useBench = defineStore('bench', () => {
 
   const depthKey = computed(() =>
     recipe.value && shot.value
-      ? JSON.stringify([recipe.value.depth, shot.value.depths.map((each) => each.hash)])
+      ? depthKeyOf(recipe.value) + shot.value.depths.map((each) => each.hash).join()
       : '',
   )
   watch(depthKey, (now) => {
     if (!now || !recipe.value) return
-    depthLoop?.request(recipe.value.depth, moving)
+    depthLoop?.request(recipe.value, moving)
     if (!moving) pictures.request(recipe.value, false)
   })
 
@@ -194,7 +200,7 @@ export const useBench = defineStore('bench', () => {
     if (!recipe.value) return
     moving = false
     recipe.value = { ...recipe.value, ...part }
-    if (JSON.stringify(recipe.value) === JSON.stringify(saving?.newest() ?? version.value?.recipe)) return
+    if (recipeKey(recipe.value) === recipeKey(saving?.newest() ?? version.value?.recipe)) return
     saving?.push({ step: name, recipe: recipe.value })
     pictures.request(recipe.value, false)
   }

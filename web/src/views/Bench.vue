@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiArrowLeft, mdiCircleSlice8, mdiImageFilterCenterFocus, mdiKeyboardOutline, mdiRedo, mdiTerrain, mdiTrayArrowDown, mdiUndo } from '@mdi/js'
+import { mdiArrowLeft, mdiBrush, mdiCircleSlice8, mdiImageFilterCenterFocus, mdiKeyboardOutline, mdiRedo, mdiTerrain, mdiTrayArrowDown, mdiUndo } from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import CopyDialog from '../bench/CopyDialog.vue'
@@ -14,6 +14,7 @@ import type { Compare } from '../bench/pictures'
 import PictureStage from '../bench/PictureStage.vue'
 import PlanView from '../bench/PlanView.vue'
 import ShortcutSheet from '../bench/ShortcutSheet.vue'
+import TouchupDeck from '../bench/TouchupDeck.vue'
 import VersionsMenu from '../bench/VersionsMenu.vue'
 import TopBar from '../shell/TopBar.vue'
 import { useBench, type Step } from '../stores/bench'
@@ -27,6 +28,7 @@ const copying = ref(false)
 const steps: { key: Step; name: string; icon: string; hint: string }[] = [
   { key: 'depth', name: 'Depth', icon: mdiTerrain, hint: 'Where depth comes from, and whether it is right' },
   { key: 'focus', name: 'Focus', icon: mdiImageFilterCenterFocus, hint: 'What is sharp' },
+  { key: 'touchup', name: 'Touch-up', icon: mdiBrush, hint: 'What is still wrong, painted right' },
   { key: 'lens', name: 'Lens', icon: mdiCircleSlice8, hint: 'How the rest is blurred' },
   { key: 'deliver', name: 'Deliver', icon: mdiTrayArrowDown, hint: 'The finished picture' },
 ]
@@ -92,7 +94,7 @@ function keydown(event: KeyboardEvent): void {
     if (event.shiftKey ? bench.canRedo : bench.canUndo) void (event.shiftKey ? bench.redo() : bench.undo())
   }
   if (command || event.altKey || typing(event) || sheet.value || copying.value) return
-  const step = steps[['f1', 'f2', 'f3', 'f4'].indexOf(key)]
+  const step = steps[['f1', 'f2', 'f3', 'f4', 'f5'].indexOf(key)]
   if (step) {
     event.preventDefault()
     bench.step = step.key
@@ -189,6 +191,7 @@ onBeforeUnmount(() => {
         <template v-if="bench.recipe">
           <DepthDeck v-if="bench.step === 'depth'" />
           <FocusDeck v-else-if="bench.step === 'focus'" />
+          <TouchupDeck v-else-if="bench.step === 'touchup'" />
           <LensDeck v-else-if="bench.step === 'lens'" />
           <DeliverDeck v-else />
         </template>

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { mdiBlur, mdiChevronDown, mdiChevronUp, mdiContentCopy, mdiDeleteOutline, mdiEyeOffOutline, mdiEyeOutline, mdiEyedropper, mdiImageFilterCenterFocus, mdiLayersOutline, mdiRestore } from '@mdi/js'
+import { computed, ref } from 'vue'
+import { useBench } from '../stores/bench'
+import { useTouchups } from '../stores/touchups'
+import { actionHints, actionNames, LARGEST, SMALLEST, strengthText, type Action } from './painting'
+import SliderField from './SliderField.vue'
+
+const bench = useBench()
+const touchups = useTouchups()
+const renaming = ref('')
+
+const icons: Record<Action, string> = { focus: mdiImageFilterCenterFocus, blur: mdiBlur, match: mdiLayersOutline, reveal: mdiRestore }
+const actions = Object.keys(icons) as Action[]
+const brush = computed(() => touchups.brush)
+const chosen = computed(() => touchups.selected)
+const action = computed(() => (chosen.value?.action ?? 'focus') as Action)
+const percent = (value: number): string => `${Math.round(value * 100)} %`
+
+/** Small sizes need fine steps, so the slider runs by the logarithm. */
+const sizeAt = computed(() => Math.log(brush.value.size / SMALLEST) / Math.log(LARGEST / SMALLEST))
+const sizeText = computed(() => `${Math.round(brush.value.size * Math.max(bench.shot?.width ?? 0, bench.shot?.height ?? 0))} px`)
+
+function set(part: Partial<typeof brush.value>): void {
+  touchups.brush = { ...brush.value, ...part }
+}
+
+function setSize(at: number): void {
+  set({ size: Math.round(SMALLEST * (LARGEST / SMALLEST) ** at * 1e5) / 1e5 })
+}
+
+function rename(id: string, event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim().slice(0, 80)
+  renaming.value = ''
+  if (name) touchups.change(id, `Rename to ${name}`, { name })
+}
+</script>
+
+<template>
+  <div class="deck">
+    <div class="new">
+      <span class="heading">New touch-up</span>
+      <div class="actions">
+        <v-btn v-for="each in actions" :key="each" :prepend-icon="icons[each]" :title="actionHints[each]" :data-test="`new-${each}`" @click="touchups.add(each)">{{ actionNames[each] }}</v-btn>
+      </div>
+      <label class="check" title="Takes paint away; holding E does the same for as long as it is held"><input type="checkbox" :checked="brush.erases" data-test="erase" @change="set({ erases: !brush.erases })" /> Erase</label>
+    </div>
+
+    <div class="brush">
+      <SliderField label="Size" hint="Diameter of the brush in pixels of the photo ([ and ], or Shift and the wheel)" :least="0" :most="1" :step="0.005" :value="sizeAt" :text="sizeText" @live="setSize" @commit="setSize" />
+      <SliderField label="Softness" hint="How far paint fades towards the rim of the brush" :least="0" :most="1" :step="0.01" :value="brush.softness" :text="percent(brush.softness)" @live="set({ softness: $event })" @commit="set({ softness: $event })" />
+      <SliderField label="Build-up" hint="How much paint one dab adds; low values build up slowly, never beyond full" :least="0.01" :most="1" :step="0.01" :value="brush.buildUp" :text="percent(brush.buildUp)" @live="set({ buildUp: $event })" @commit="set({ buildUp: $event })" />
+      <SliderField label="Cling" hint="How tightly paint keeps to what the stroke started on; 0 paints over every edge" :least="0" :most="1" :step="0.01" :value="brush.cling" :text="percent(brush.cling)" @live="set({ cling: $event })" @commit="set({ cling: $event })" />
+      <label class="choice" title="Which edges paint stops at"><span class="heading">Clings to</span>
+        <select :value="brush.edges" aria-label="Clings to" @change="set({ edges: ($event.target as HTMLSelectElement).value as typeof brush.edges })">
+          <option value="photo">photo</option><option value="depth">depth</option><option value="both">both</option>
+        </select></label>
+      <label class="choice" title="What the pressure of a pen changes"><span class="heading">Pen pressure</span>
+        <select :value="brush.pressure" aria-label="Pen pressure" @change="set({ pressure: ($event.target as HTMLSelectElement).value as typeof brush.pressure })">
+          <option value="nothing">nothing</option><option value="size">size</option><option value="build-up">build-up</option>
+        </select></label>
+    </div>
+
+    <ol v-if="touchups.all.length" class="list" aria-label="Touch-ups, in the order in which they act">
+      <li v-for="(each, i) in touchups.all" :key="each.id" :class="{ on: each.id === touchups.selectedId, off: !each.shown }" data-test="touchup">
+        <button class="eye" :title="each.shown ? 'Hide' : 'Show'" :aria-label="`${each.shown ? 'Hide' : 'Show'} ${each.name}`" data-test="shown" @click="touchups.change(each.id, `${each.shown ? 'Hide' : 'Show'} ${each.name}`, { shown: !each.shown })"><v-icon :icon="each.shown ? mdiEyeOutline : mdiEyeOffOutline" size="16" /></button>
+        <input v-if="renaming === each.id" class="rename" :value="each.name" aria-label="Name" maxlength="80" autofocus @keydown.enter="rename(each.id, $event)" @keydown.esc="renaming = ''" @blur="rename(each.id, $event)" />
+        <button v-else class="name" :aria-current="each.id === touchups.selectedId" :title="`${actionHints[each.action as Action]}. Double click to rename.`" @click="touchups.selectedId = each.id" @dblclick="renaming = each.id"><v-icon :icon="icons[each.action as Action]" size="15" /><span>{{ each.name }}</span><span class="quiet small">{{ strengthText(each.action as Action, each.strength) }}</span></button>
+        <button :disabled="i === 0" title="Acts earlier" :aria-label="`${each.name} earlier`" @click="touchups.reorder(each.id, -1)"><v-icon :icon="mdiChevronUp" size="16" /></button>
+        <button :disabled="i === touchups.all.length - 1" title="Acts later" :aria-label="`${each.name} later`" @click="touchups.reorder(each.id, 1)"><v-icon :icon="mdiChevronDown" size="16" /></button>
+      </li>
+    </ol>
+    <p v-else class="quiet small none">Paint on the picture, or begin with an action on the left. Strokes are kept as strokes: strength, order and target stay adjustable.</p>
+
+    <div v-if="chosen" class="chosen">
+      <SliderField label="Strength" :hint="action === 'blur' ? 'How far out of the band, behind it or in front' : 'How far the action goes, on all strokes of this touch-up'" :least="action === 'blur' ? -1 : 0" :most="1" :step="0.01" :value="chosen.strength" :text="strengthText(action, chosen.strength)" data-test="strength" @live="touchups.live({ strength: $event })" @commit="touchups.change(chosen.id, `Strength of ${chosen.name}`, { strength: $event })" />
+      <div v-if="action === 'focus' || action === 'match'" class="row">
+        <span class="small">to depth <span data-test="target">{{ chosen.target.toFixed(2) }}</span></span>
+        <v-btn v-if="action === 'focus'" title="Leads to where the sharp band is now" @click="touchups.readBand">Read band</v-btn>
+        <v-btn :icon="mdiEyedropper" :active="touchups.picking" title="Pick the depth in the picture" aria-label="Pick the depth in the picture" data-test="pick" @click="touchups.picking = !touchups.picking" />
+      </div>
+      <div class="row">
+        <label class="check" title="Acts where nothing is painted"><input type="checkbox" :checked="chosen.inverted" @change="touchups.change(chosen.id, `Invert ${chosen.name}`, { inverted: !chosen.inverted })" /> Inverted</label>
+        <span class="spring" />
+        <v-btn :icon="mdiContentCopy" title="Duplicate" aria-label="Duplicate" data-test="duplicate" @click="touchups.duplicate(chosen.id)" />
+        <v-btn :icon="mdiDeleteOutline" title="Delete" aria-label="Delete" data-test="delete" @click="touchups.remove(chosen.id)" />
+      </div>
+      <v-btn title="Removes every touch-up; undo brings them back" data-test="reset" @click="touchups.reset">Remove all</v-btn>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.deck { display: grid; grid-template-columns: auto minmax(200px, 260px) minmax(190px, 360px) minmax(150px, 190px); gap: 26px; height: 100%; }
+.new { display: grid; gap: 6px; align-content: start; }
+.actions { display: grid; grid-template-columns: 1fr 1fr; gap: 2px 4px; justify-items: start; }
+.check { display: flex; gap: 6px; align-items: center; cursor: pointer; font-size: 12.5px; }
+.check input { accent-color: var(--accent); }
+.brush { display: grid; grid-template-columns: 1fr 1fr; gap: 4px 18px; align-content: start; }
+.choice { display: grid; gap: 1px; }
+select { background: var(--well); color: var(--ink); border: 1px solid var(--line); border-radius: 3px; padding: 2px 6px; font-size: 12px; min-height: 24px; }
+.list { list-style: none; overflow-y: auto; min-height: 0; padding: 0; border: 1px solid var(--line); border-radius: 3px; align-content: start; }
+.list li { display: flex; align-items: center; border-bottom: 1px solid var(--line); }
+.list li.on { background: rgba(128, 128, 128, 0.18); box-shadow: inset 2px 0 0 var(--accent); }
+.list li.off .name span:first-of-type { text-decoration: line-through; }
+.list button { min-height: 27px; min-width: 25px; color: var(--dim); display: grid; place-items: center; }
+.list button:hover:not(:disabled) { color: var(--ink); }
+.list button:disabled { opacity: 0.35; }
+.list .name { display: flex; gap: 6px; align-items: center; flex: 1; min-width: 0; color: var(--ink); }
+.list .name span:first-of-type { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; flex: 1; text-align: left; }
+.list .name .small { white-space: nowrap; }
+.rename { flex: 1; min-width: 0; background: var(--well); color: var(--ink); border: 1px solid var(--accent); border-radius: 2px; padding: 2px 5px; }
+.none { align-self: center; }
+.chosen { display: grid; gap: 4px; align-content: start; justify-items: stretch; }
+.row { display: flex; align-items: center; gap: 4px; }
+.spring { flex: 1; }
+</style>

@@ -1,0 +1,204 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, Problem, type Touchup } from '../api/client'
+import { decodeEdgeWidths, nearnessAt, type EdgeWidths } from '../bench/nearness'
+import { newTouchup, reordered, resized, strokeOf, touchupsKey, type Action, type Brush, type Point } from '../bench/painting'
+import { usePreviewLoop } from '../bench/previewLoop'
+import { useBench } from './bench'
+
+const LIVE_EVERY = 120
+const USUAL: Brush = { erases: false, size: 0.06, softness: 0.3, buildUp: 1, cling: 0.6, edges: 'photo', pressure: 'nothing' }
+
+/** The touch-ups of the open recipe, the brush, and the stroke that is being painted. */
+export const useTouchups = defineStore('touchups', () => {
+  const bench = useBench()
+  const brush = ref<Brush>({ ...USUAL })
+  const selectedId = ref('')
+  /** The next click on the picture picks the depth that the selected touch-up leads to. */
+  const picking = ref(false)
+  /** True while the key of the eraser is held. */
+  const erasing = ref(false)
+  const stroke = shallowRef<Point[]>()
+  /** Where the last stroke ended, for a straight line from there. */
+  const last = shallowRef<Point>()
+  /** What the selected touch-up's strokes paint. */
+  const mask = shallowRef<EdgeWidths>()
+
+  const all = computed<Touchup[]>(() => bench.recipe?.touchups ?? [])
+  const selected = computed(() => all.value.find((each) => each.id === selectedId.value))
+  const aspect = computed(() => (bench.shot?.width ?? 3) / (bench.shot?.height ?? 2))
+  const erases = computed(() => brush.value.erases !== erasing.value)
+
+  const picked = new Set<string>()
+  let before: Touchup[] = []
+  let begun: Touchup | undefined
+  let liveAt = 0
+  let maskLoop: ReturnType<typeof usePreviewLoop<{ id: string; touchup: Touchup }, EdgeWidths>> | undefined
+
+  function add(action: Action): void {
+    const made = newTouchup(action, all.value, bandDepth())
+    bench.commit(`New ${action} touch-up`, { touchups: [...all.value, made] })
+    selectedId.value = made.id
+    brush.value = { ...brush.value, erases: false }
+  }
+
+  function bandDepth(): number {
+    const band = bench.recipe?.band
+    return band ? (band.near + band.far) / 2 : 0.5
+  }
+
+  function replaced(changed: Touchup): Touchup[] {
+    return all.value.map((each) => (each.id === changed.id ? changed : each))
+  }
+
+  function live(part: Partial<Touchup>): void {
+    if (selected.value) bench.live({ touchups: replaced({ ...selected.value, ...part }) })
+  }
+
+  function change(id: string, name: string, part: Partial<Touchup>): void {
+    const found = all.value.find((each) => each.id === id)
+    if (found) bench.commit(name, { touchups: replaced({ ...found, ...part }) })
+  }
+
+  function remove(id: string): void {
+    const at = all.value.findIndex((each) => each.id === id)
+    const gone = all.value[at]
+    if (!gone) return
+    const rest = all.value.filter((each) => each.id !== id)
+    bench.commit(`Delete ${gone.name}`, { touchups: rest })
+    if (selectedId.value === id) selectedId.value = (rest[at] ?? rest[at - 1])?.id ?? ''
+  }
+
+  function duplicate(id: string): void {
+    const found = all.value.find((each) => each.id === id)
+    if (!found) return
+    const copy = { ...found, id: crypto.randomUUID(), name: `${found.name} copy`.slice(0, 80) }
+    const at = all.value.indexOf(found)
+    bench.commit(`Duplicate ${found.name}`, { touchups: [...all.value.slice(0, at + 1), copy, ...all.value.slice(at + 1)] })
+    selectedId.value = copy.id
+  }
+
+  function reorder(id: string, by: number): void {
+    bench.commit('Order of touch-ups', { touchups: reordered(all.value, id, by) })
+  }
+
+  function reset(): void {
+    bench.commit('All touch-ups removed', { touchups: [] })
+    selectedId.value = ''
+  }
+
+  function resize(steps: number): void {
+    brush.value = { ...brush.value, size: resized(brush.value.size, steps) }
+  }
+
+  function readBand(): void {
+    if (selected.value) change(selected.value.id, 'Depth of the band', { target: bandDepth() })
+  }
+
+  function depthAt(point: Point): number {
+    const map = bench.nearness
+    return map ? Math.round(nearnessAt(map, point.x, point.y) * 1e5) / 1e5 : 0.5
+  }
+
+  function pick(point: Point): void {
+    picking.value = false
+    if (!selected.value) return
+    picked.add(selected.value.id)
+    change(selected.value.id, 'Pick a depth', { target: depthAt(point) })
+  }
+
+  /** Begins a stroke; without a touch-up to paint on it begins one. */
+  function begin(point: Point, from?: Point): void {
+    before = all.value
+    let on = selected.value
+    if (!on) {
+      on = newTouchup('focus', all.value, bandDepth())
+      selectedId.value = on.id
+    }
+    // A match whose depth was not picked takes that of the first point.
+    if (on.action === 'match' && !on.strokes.length && !picked.has(on.id)) on = { ...on, target: depthAt(from ?? point) }
+    begun = on
+    stroke.value = from ? [from, point] : [point]
+    liveAt = performance.now()
+  }
+
+  function go(points: Point[]): void {
+    if (!stroke.value) return
+    stroke.value = [...stroke.value, ...points]
+    const now = performance.now()
+    if (now - liveAt < LIVE_EVERY) return
+    liveAt = now
+    bench.live({ touchups: painted() })
+  }
+
+  function painted(): Touchup[] {
+    const on = begun
+    const points = stroke.value
+    if (!on || !points) return before
+    const made = strokeOf({ ...brush.value, erases: erases.value }, points, aspect.value, bench.shot?.width ?? 1)
+    const grown = { ...on, strokes: [...on.strokes, made] }
+    return before.some((each) => each.id === on.id) ? before.map((each) => (each.id === on.id ? grown : each)) : [...before, grown]
+  }
+
+  function end(): void {
+    if (!stroke.value || !begun) return
+    const touchups = painted()
+    last.value = stroke.value.at(-1)
+    const name = `${erases.value ? 'Erase on' : 'Paint'} ${begun.name}`
+    begun = undefined
+    bench.commit(name, { touchups })
+    // The stroke stays in sight until the mask that holds it is there.
+    if (!maskWanted()) stroke.value = undefined
+  }
+
+  function cancel(): void {
+    if (!stroke.value) return
+    stroke.value = begun = undefined
+    bench.live({ touchups: before })
+    bench.commit('Stroke taken back', { touchups: before })
+  }
+
+  const maskKey = computed(() => (selected.value && bench.shot ? `${bench.shot.id} ${touchupsKey([selected.value])} ${JSON.stringify(bench.recipe?.depth)}` : ''))
+
+  function maskWanted(): boolean {
+    return bench.step === 'touchup' && Boolean(selected.value?.strokes.length)
+  }
+
+  function refresh(): void {
+    const id = bench.shot?.id
+    const touchup = selected.value
+    if (!id || !touchup?.strokes.length) {
+      mask.value = undefined
+      return
+    }
+    if (bench.step !== 'touchup' || begun) return
+    maskLoop ??= usePreviewLoop<{ id: string; touchup: Touchup }, EdgeWidths>({
+      fetch: async (wish, _quality, signal) => {
+        const recipe = bench.recipe
+        if (!recipe || bench.shot?.id !== wish.id) return null
+        return decodeEdgeWidths(await api.mask(wish.id, { ...recipe, touchups: [wish.touchup] }, wish.touchup.id, signal))
+      },
+      show: (map) => {
+        mask.value = map
+        if (!begun) stroke.value = undefined
+      },
+      state: (state, problem) => {
+        if (state !== 'failed') return
+        bench.notice = (problem as Problem).message
+        if (!begun) stroke.value = undefined
+      },
+    })
+    maskLoop.request({ id, touchup }, false)
+  }
+  watch([maskKey, () => bench.step], refresh)
+  watch(() => bench.shot?.id, () => {
+    selectedId.value = ''
+    stroke.value = last.value = mask.value = begun = undefined
+    picking.value = erasing.value = false
+  })
+
+  return {
+    brush, selectedId, selected, picking, erasing, erases, stroke, last, mask, all, aspect, add, live, change, remove, duplicate, reorder,
+    reset, resize, readBand, pick, begin, go, end, cancel,
+  }
+})
