@@ -84,6 +84,7 @@ function keydown(event: KeyboardEvent): void {
   const tag = (event.target as HTMLElement).tagName
   if (tag === 'INPUT' || tag === 'SELECT' || tag === 'TEXTAREA' || event.ctrlKey || event.metaKey) return
   if (event.key === 'e' || event.key === 'E') touchups.erasing = true
+  else if (event.key === 'p' || event.key === 'P') touchups.tint = !touchups.tint
   else if (event.key === '[') touchups.resize(-1)
   else if (event.key === ']') touchups.resize(1)
   else if (event.key === 'Escape' && held.value) {
@@ -126,7 +127,7 @@ function paint(): void {
 /** The mask as a picture of one colour. */
 const tinted = computed(() => {
   const map = touchups.mask
-  if (!map || !touchups.selected?.shown) return undefined
+  if (!map || !touchups.tint || !touchups.selected?.shown) return undefined
   const image = new ImageData(map.width, map.height)
   for (let i = 0; i < map.samples.length; i++) {
     image.data[4 * i] = PAINT[0]

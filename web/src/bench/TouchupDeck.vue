@@ -44,6 +44,7 @@ function rename(id: string, event: Event): void {
         <v-btn v-for="each in actions" :key="each" :prepend-icon="icons[each]" :title="actionHints[each]" :data-test="`new-${each}`" @click="touchups.add(each)">{{ actionNames[each] }}</v-btn>
       </div>
       <label class="check" title="Takes paint away; holding E does the same for as long as it is held"><input type="checkbox" :checked="brush.erases" data-test="erase" @change="set({ erases: !brush.erases })" /> Erase</label>
+      <label class="check" title="Tints what the chosen touch-up has painted (P); the tint is not in the result"><input type="checkbox" :checked="touchups.tint" data-test="tint" @change="touchups.tint = !touchups.tint" /> Show paint</label>
     </div>
 
     <div class="brush">
@@ -91,7 +92,7 @@ function rename(id: string, event: Event): void {
 </template>
 
 <style scoped>
-.deck { display: grid; grid-template-columns: auto minmax(200px, 260px) minmax(190px, 360px) minmax(150px, 190px); gap: 26px; height: 100%; }
+.deck { display: grid; grid-template-columns: max-content minmax(200px, 260px) minmax(190px, 380px) minmax(150px, 190px); gap: 30px; justify-content: start; height: 100%; }
 .new { display: grid; gap: 6px; align-content: start; }
 .actions { display: grid; grid-template-columns: 1fr 1fr; gap: 2px 4px; justify-items: start; }
 .check { display: flex; gap: 6px; align-items: center; cursor: pointer; font-size: 12.5px; }

@@ -147,7 +147,8 @@ export function usePictures(source: Source) {
           if (quality === 'final') wholeLater()
         } else showWhole(patch)
         previewMs.value = Math.round(milliseconds)
-        if (quality === 'draft') draftSide = nextDraftSide(draftSide, milliseconds)
+        // What has been painted is kept for the sizes there are, so they stay.
+        if (quality === 'draft' && !recipe.value?.touchups.length) draftSide = nextDraftSide(draftSide, milliseconds)
       },
       state: (state, problem) => {
         previewState.value = state

@@ -28,6 +28,7 @@ export const shortcuts: { group: string; keys: { key: string; does: string }[] }
       { key: 'Drag', does: 'Paint (Shift: level or upright)' },
       { key: 'Shift click', does: 'Straight line from the last point' },
       { key: 'E', does: 'Erase while held' },
+      { key: 'P', does: 'Show what is painted, or not' },
       { key: '[ and ], Shift wheel', does: 'Smaller, larger brush' },
       { key: 'Arrows, Enter', does: 'In the picture: aim, one dab' },
       { key: 'Escape', does: 'Drop the stroke that is being painted' },

@@ -10,6 +10,9 @@ import { useSaving, type PendingEdit, type SavingState } from '../bench/saving'
 import { usualSnap } from '../bench/depthWords'
 import { useEvents } from './events'
 
+/** How long depth and masks wait for the picture, in milliseconds. */
+export const AFTER_PAINT = 300
+
 export type Step = 'depth' | 'focus' | 'touchup' | 'lens' | 'deliver'
 
 function usable(state: string): boolean {
@@ -170,16 +173,17 @@ export const useBench = defineStore('bench', () => {
     depthPhoto.value = context?.getImageData(0, 0, map.width, map.height)
   }
 
-  const depthKey = computed(() =>
-    recipe.value && shot.value
-      ? depthKeyOf(recipe.value) + shot.value.depths.map((each) => each.hash).join()
-      : '',
-  )
+  const depthHashes = computed(() => shot.value?.depths.map((each) => each.hash).join() ?? '')
+  const depthKey = computed(() => (recipe.value && shot.value ? depthKeyOf(recipe.value) + depthHashes.value : ''))
+  let depthTimer: ReturnType<typeof setTimeout> | undefined
   watch(depthKey, (now) => {
     if (!now || !recipe.value) return
-    depthLoop?.request(recipe.value, moving)
-    if (!moving) pictures.request(recipe.value, false)
+    clearTimeout(depthTimer)
+    if (step.value !== 'touchup') depthLoop?.request(recipe.value, moving)
+    // While one paints the result comes first.
+    else if (!moving) depthTimer = setTimeout(() => recipe.value && depthLoop?.request(recipe.value, false), AFTER_PAINT)
   })
+  watch(depthHashes, () => recipe.value && !moving && pictures.request(recipe.value, false))
 
   function take(saved: Version, newest: boolean): void {
     version.value = saved
@@ -195,14 +199,14 @@ export const useBench = defineStore('bench', () => {
     pictures.request(recipe.value, true)
   }
 
-  /** Makes a step of the history. */
-  function commit(name: string, part: Partial<Recipe> = {}): void {
+  /** Makes a step of the history; `soon` shows a draft of it before the final preview. */
+  function commit(name: string, part: Partial<Recipe> = {}, soon = false): void {
     if (!recipe.value) return
     moving = false
     recipe.value = { ...recipe.value, ...part }
     if (recipeKey(recipe.value) === recipeKey(saving?.newest() ?? version.value?.recipe)) return
+    pictures.request(recipe.value, soon)
     saving?.push({ step: name, recipe: recipe.value })
-    pictures.request(recipe.value, false)
   }
 
   async function focusOn(place: FocusPlace, name: string): Promise<void> {

@@ -4,7 +4,7 @@ import { api, Problem, type Touchup } from '../api/client'
 import { decodeEdgeWidths, nearnessAt, type EdgeWidths } from '../bench/nearness'
 import { newTouchup, reordered, resized, strokeOf, touchupsKey, type Action, type Brush, type Point } from '../bench/painting'
 import { usePreviewLoop } from '../bench/previewLoop'
-import { useBench } from './bench'
+import { AFTER_PAINT, useBench } from './bench'
 
 const LIVE_EVERY = 120
 const USUAL: Brush = { erases: false, size: 0.06, softness: 0.3, buildUp: 1, cling: 0.6, edges: 'photo', pressure: 'nothing' }
@@ -18,6 +18,8 @@ export const useTouchups = defineStore('touchups', () => {
   const picking = ref(false)
   /** True while the key of the eraser is held. */
   const erasing = ref(false)
+  /** Whether what is painted is tinted. */
+  const tint = ref(true)
   const stroke = shallowRef<Point[]>()
   /** Where the last stroke ended, for a straight line from there. */
   const last = shallowRef<Point>()
@@ -33,6 +35,7 @@ export const useTouchups = defineStore('touchups', () => {
   let before: Touchup[] = []
   let begun: Touchup | undefined
   let liveAt = 0
+  let maskTimer: ReturnType<typeof setTimeout> | undefined
   let maskLoop: ReturnType<typeof usePreviewLoop<{ id: string; touchup: Touchup }, EdgeWidths>> | undefined
 
   function add(action: Action): void {
@@ -146,7 +149,7 @@ export const useTouchups = defineStore('touchups', () => {
     last.value = stroke.value.at(-1)
     const name = `${erases.value ? 'Erase on' : 'Paint'} ${begun.name}`
     begun = undefined
-    bench.commit(name, { touchups })
+    bench.commit(name, { touchups }, true)
     // The stroke stays in sight until the mask that holds it is there.
     if (!maskWanted()) stroke.value = undefined
   }
@@ -188,7 +191,8 @@ export const useTouchups = defineStore('touchups', () => {
         if (!begun) stroke.value = undefined
       },
     })
-    maskLoop.request({ id, touchup }, false)
+    clearTimeout(maskTimer)
+    maskTimer = setTimeout(() => maskLoop?.request({ id, touchup }, false), AFTER_PAINT)
   }
   watch([maskKey, () => bench.step], refresh)
   watch(() => bench.shot?.id, () => {
@@ -198,7 +202,7 @@ export const useTouchups = defineStore('touchups', () => {
   })
 
   return {
-    brush, selectedId, selected, picking, erasing, erases, stroke, last, mask, all, aspect, add, live, change, remove, duplicate, reorder,
+    brush, selectedId, selected, picking, erasing, erases, tint, stroke, last, mask, all, aspect, add, live, change, remove, duplicate, reorder,
     reset, resize, readBand, pick, begin, go, end, cancel,
   }
 })

@@ -110,8 +110,12 @@ class BenchTest {
         return Files.write(folder.resolve(name), jpeg.toByteArray());
     }
 
-    /** The figurine at 24 megapixels. */
     private static Path enlarged() throws IOException {
+        return enlarged(folder);
+    }
+
+    /** The figurine at 24 megapixels. */
+    static Path enlarged(Path folder) throws IOException {
         BufferedImage small = ImageIO.read(FIGURINE.toFile());
         BufferedImage large = new BufferedImage(6000, 4000, BufferedImage.TYPE_INT_RGB);
         Graphics2D graphics = large.createGraphics();

@@ -25,6 +25,7 @@ import java.util.stream.Collectors;
 
 /** Runs the stages, keeping what the next run can use again. Safe for many threads. */
 public final class RefocusLine {
+    private static final int MASK_SIDE = 1024;
     private static final long MOST_KEPT = 8_000_000;
 
     private final StageCache cache;
@@ -81,42 +82,96 @@ public final class RefocusLine {
         if (acting.isEmpty()) {
             return before;
         }
-        StageKey key = nearnessKey(material, recipe.depth(), size);
-        for (Touchup each : acting) {
+        StageKey[] keys = new StageKey[acting.size() + 1];
+        keys[0] = nearnessKey(material, recipe.depth(), size);
+        for (int i = 0; i < acting.size(); i++) {
+            Touchup each = acting.get(i);
             // A blur leads away from the band, wherever that is.
             boolean blurs = each.action() == Touchup.Action.BLUR;
-            key = maskKey(key, each, each.strokes().size())
+            keys[i + 1] = maskKey(keys[i], each, each.strokes().size())
                     .then("moved", each.action(), each.strength(), blurs ? recipe.band() : each.target());
         }
-        return cache.get(key, Plane.class, RefocusLine::bytes, () -> {
-            Plane out =
-                    new Plane(before.width(), before.height(), before.samples().clone());
-            for (Touchup each : acting) {
-                Painting.move(out, each, mask(material, recipe.depth(), each, size), recipe.band());
-            }
-            return out;
-        });
+        return cache.get(
+                keys[acting.size()],
+                Plane.class,
+                RefocusLine::bytes,
+                () -> moved(material, recipe, acting, keys, before));
     }
 
-    /** What a touch-up's strokes paint; each stroke is drawn once and the next goes on from there. */
+    /** Goes on from the longest row of touch-ups that is known, and keeps what comes before the one that is being painted. */
+    private Plane moved(Material material, Recipe recipe, List<Touchup> acting, StageKey[] keys, Plane before) {
+        int first = acting.size() - 1;
+        Plane known = null;
+        while (first > 0 && known == null) {
+            known = cache.found(keys[first], Plane.class);
+            first -= known == null ? 1 : 0;
+        }
+        Plane out = copy(known == null ? before : known);
+        boolean kept = false;
+        for (int i = first; i < acting.size(); i++) {
+            Touchup each = acting.get(i);
+            if (!kept
+                    && i > first
+                    && cache.found(wholeMaskKey(material, recipe.depth(), each, out.size()), Mask.class) == null) {
+                Plane prefix = copy(out);
+                cache.get(keys[i], Plane.class, RefocusLine::bytes, () -> prefix);
+                kept = true;
+            }
+            Painting.move(out, each, mask(material, recipe.depth(), each, out.size()), recipe.band());
+        }
+        return out;
+    }
+
+    private static Plane copy(Plane plane) {
+        return new Plane(plane.width(), plane.height(), plane.samples().clone());
+    }
+
+    /**
+     * What a touch-up's strokes paint; each stroke is drawn once and the next goes on from there. Small sizes all come from one,
+     * so that drafts, previews and the plan share it.
+     */
     public Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size) {
+        Size drawn = maskSize(material, size);
+        if (drawn.equals(size)) {
+            return drawn(material, depth, touchup, size);
+        }
+        StageKey key = wholeMaskKey(material, depth, touchup, size).then("at", size);
+        return cache.get(
+                key,
+                Mask.class,
+                Mask::bytes,
+                () -> drawn(material, depth, touchup, drawn).resized(size));
+    }
+
+    private static Size maskSize(Material material, Size size) {
+        Size shared = material.size().fitting(MASK_SIDE);
+        return size.longSide() < shared.longSide() ? shared : size;
+    }
+
+    private StageKey wholeMaskKey(Material material, DepthChoice depth, Touchup touchup, Size size) {
+        return maskKey(
+                nearnessKey(material, depth, maskSize(material, size)),
+                touchup,
+                touchup.strokes().size());
+    }
+
+    private Mask drawn(Material material, DepthChoice depth, Touchup touchup, Size size) {
         StageKey key = nearnessKey(material, depth, size);
-        int drawn = touchup.strokes().size();
+        int done = touchup.strokes().size();
         Mask mask = null;
-        while (mask == null && drawn > 0) {
-            mask = cache.found(maskKey(key, touchup, drawn), Mask.class);
-            drawn -= mask == null ? 1 : 0;
+        while (mask == null && done > 0) {
+            mask = cache.found(maskKey(key, touchup, done), Mask.class);
+            done -= mask == null ? 1 : 0;
         }
         if (mask == null) {
             mask = Mask.empty(size);
         }
-        for (int i = drawn; i < touchup.strokes().size(); i++) {
+        for (int i = done; i < touchup.strokes().size(); i++) {
             Mask before = mask;
             Stroke stroke = touchup.strokes().get(i);
             Supplier<Mask> next =
                     () -> Painting.stroke(before, stroke, picture(material, size), nearness(material, depth, size));
-            // While a stroke is being drawn only its end is new: what is before it is kept.
-            mask = i >= touchup.strokes().size() - 2
+            mask = i == touchup.strokes().size() - 1
                     ? cache.get(maskKey(key, touchup, i + 1), Mask.class, Mask::bytes, next)
                     : next.get();
         }

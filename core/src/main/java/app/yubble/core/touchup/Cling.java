@@ -70,8 +70,11 @@ final class Cling {
             planes.add(Resample.toSize(Resample.crop(nearness, box), reduced).samples());
         }
         channels = planes.toArray(float[][]::new);
-        domain = Resample.toSize(new Plane(box.width(), box.height(), wide.shares()), reduced)
-                .samples();
+        Plane covered = new Plane(box.width(), box.height());
+        for (int i = 0; i < covered.samples().length; i++) {
+            covered.samples()[i] = wide.share(i);
+        }
+        domain = Resample.toSize(covered, reduced).samples();
         cost = new float[width * height];
         java.util.Arrays.fill(cost, Float.MAX_VALUE);
     }
@@ -92,6 +95,9 @@ final class Cling {
         Cling cling = new Cling(stroke, wide, box, picture, nearness);
         cling.run();
         Plane inside = cling.inside();
+        if (cling.nothingCut(inside)) {
+            return footprint;
+        }
         Plane fine = brush.edges() == Stroke.Edges.DEPTH
                 ? Resample.toSize(inside, new Size(box.width(), box.height()))
                 : MatteRefiner.refine(inside, Resample.crop(picture, box));
@@ -99,13 +105,14 @@ final class Cling {
     }
 
     private static Mask cut(Mask footprint, Region own, Plane fine, Region box) {
-        float[] out = footprint.shares().clone();
+        float[] out = new float[footprint.shares().length];
         for (int y = 0; y < own.height(); y++) {
             for (int x = 0; x < own.width(); x++) {
-                out[y * own.width() + x] *= fine.at(x + own.x() - box.x(), y + own.y() - box.y());
+                int i = y * own.width() + x;
+                out[i] = footprint.share(i) * fine.at(x + own.x() - box.x(), y + own.y() - box.y());
             }
         }
-        return new Mask(footprint.picture(), own, out);
+        return Mask.of(footprint.picture(), own, out);
     }
 
     private static float[] rooted(float[] samples) {
@@ -271,6 +278,15 @@ final class Cling {
         if (value < limit) {
             reach(to, value);
         }
+    }
+
+    private boolean nothingCut(Plane inside) {
+        for (int i = 0; i < domain.length; i++) {
+            if (domain[i] > 0 && inside.samples()[i] < 1) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** 1 where paint belongs, 0 where it does not. */

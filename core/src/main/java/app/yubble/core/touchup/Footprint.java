@@ -64,7 +64,7 @@ final class Footprint {
                 }
             }
         });
-        return new Mask(size, box, shares);
+        return Mask.of(size, box, shares);
     }
 
     private void paintRow(Segment segment, int y, Region box, float[] shares, boolean atOnce) {

@@ -3,17 +3,27 @@ package app.yubble.core.touchup;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
+import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
- * How far each pixel is painted, in [0,1]; 0 outside the box.
+ * How far each pixel is painted, in [0,1], in steps of a 255th; 0 outside the box. Hundreds of them are kept at once.
  *
  * @param box where anything is painted, within the picture; null when nothing is
- * @param shares of the box, row by row
+ * @param shares of the box, row by row, as unsigned bytes
  */
-public record Mask(Size picture, @Nullable Region box, float[] shares) {
+public record Mask(Size picture, @Nullable Region box, byte[] shares) {
     public static Mask empty(Size picture) {
-        return new Mask(picture, null, new float[0]);
+        return new Mask(picture, null, new byte[0]);
+    }
+
+    /** From shares in [0,1]. */
+    static Mask of(Size picture, Region box, float[] shares) {
+        byte[] out = new byte[shares.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = (byte) Math.round(shares[i] * 255);
+        }
+        return new Mask(picture, box, out);
     }
 
     public boolean isEmpty() {
@@ -23,7 +33,12 @@ public record Mask(Size picture, @Nullable Region box, float[] shares) {
     public float at(int x, int y) {
         return box == null || x < box.x() || y < box.y() || x >= box.x() + box.width() || y >= box.y() + box.height()
                 ? 0
-                : shares[(y - box.y()) * box.width() + x - box.x()];
+                : share((y - box.y()) * box.width() + x - box.x());
+    }
+
+    /** The share of a pixel by its place in the box. */
+    float share(int i) {
+        return (shares[i] & 0xff) * (1 / 255f);
     }
 
     /** One value for every pixel of the picture. */
@@ -31,15 +46,17 @@ public record Mask(Size picture, @Nullable Region box, float[] shares) {
         Plane out = new Plane(picture);
         if (box != null) {
             for (int y = 0; y < box.height(); y++) {
-                System.arraycopy(
-                        shares, y * box.width(), out.samples(), (y + box.y()) * picture.width() + box.x(), box.width());
+                int at = (y + box.y()) * picture.width() + box.x();
+                for (int x = 0; x < box.width(); x++) {
+                    out.samples()[at + x] = share(y * box.width() + x);
+                }
             }
         }
         return out;
     }
 
     public long bytes() {
-        return 64 + (long) shares.length * Float.BYTES;
+        return 64 + shares.length;
     }
 
     /** What is not painted here, over the whole picture. */
@@ -48,7 +65,7 @@ public record Mask(Size picture, @Nullable Region box, float[] shares) {
         for (int i = 0; i < out.length; i++) {
             out[i] = 1 - out[i];
         }
-        return new Mask(picture, Region.all(picture), out);
+        return of(picture, Region.all(picture), out);
     }
 
     /** This one after a stroke over it, which adds to it or takes away from it. */
@@ -57,7 +74,7 @@ public record Mask(Size picture, @Nullable Region box, float[] shares) {
             return this;
         }
         Region both = box == null || erases ? (box == null ? stroke.box : box) : around(box, stroke.box);
-        float[] out = new float[both.width() * both.height()];
+        byte[] out = new byte[both.width() * both.height()];
         for (int y = 0; box != null && y < box.height(); y++) {
             System.arraycopy(
                     shares,
@@ -69,11 +86,51 @@ public record Mask(Size picture, @Nullable Region box, float[] shares) {
         for (int y = 0; y < both.height(); y++) {
             for (int x = 0; x < both.width(); x++) {
                 float more = stroke.at(x + both.x(), y + both.y());
-                int i = y * both.width() + x;
-                out[i] = erases ? out[i] * (1 - more) : out[i] + more * (1 - out[i]);
+                if (more > 0) {
+                    int i = y * both.width() + x;
+                    float own = (out[i] & 0xff) * (1 / 255f);
+                    out[i] = (byte) Math.round(255 * (erases ? own * (1 - more) : own + more * (1 - own)));
+                }
             }
         }
         return new Mask(picture, both, out);
+    }
+
+    /** The same at a smaller size: each pixel has the mean of those that it covers. */
+    public Mask resized(Size smaller) {
+        if (box == null) {
+            return empty(smaller);
+        }
+        double across = (double) picture.width() / smaller.width();
+        double down = (double) picture.height() / smaller.height();
+        int x0 = (int) Math.floor(box.x() / across);
+        int y0 = (int) Math.floor(box.y() / down);
+        int x1 = Math.min(smaller.width(), (int) Math.ceil((box.x() + box.width()) / across));
+        int y1 = Math.min(smaller.height(), (int) Math.ceil((box.y() + box.height()) / down));
+        Region to = new Region(x0, y0, Math.max(1, x1 - x0), Math.max(1, y1 - y0));
+        byte[] out = new byte[to.width() * to.height()];
+        float[] columns = new float[box.width()];
+        for (int y = 0; y < to.height(); y++) {
+            double top = (y + y0) * down - box.y();
+            Arrays.fill(columns, 0);
+            for (int row = (int) Math.max(0, Math.floor(top)); row < Math.min(box.height(), top + down); row++) {
+                float weight = (float) ((Math.min(row + 1, top + down) - Math.max(row, top)) / down);
+                for (int x = 0; x < columns.length; x++) {
+                    columns[x] += weight * (shares[row * columns.length + x] & 0xff);
+                }
+            }
+            for (int x = 0; x < to.width(); x++) {
+                double left = (x + x0) * across - box.x();
+                double sum = 0;
+                for (int column = (int) Math.max(0, Math.floor(left));
+                        column < Math.min(columns.length, left + across);
+                        column++) {
+                    sum += (Math.min(column + 1, left + across) - Math.max(column, left)) * columns[column];
+                }
+                out[y * to.width() + x] = (byte) Math.min(255, Math.round(sum / across));
+            }
+        }
+        return new Mask(smaller, to, out);
     }
 
     private static Region around(Region a, Region b) {

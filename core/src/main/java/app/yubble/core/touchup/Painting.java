@@ -37,8 +37,8 @@ public final class Painting {
             for (int y = from; y < until; y++) {
                 int at = (y + box.y()) * nearness.width() + box.x();
                 for (int x = 0, i = y * box.width(); x < box.width(); x++, i++) {
-                    if (mask.shares()[i] > 0) {
-                        to[at + x] = touchup.moved(to[at + x], mask.shares()[i], band);
+                    if (mask.shares()[i] != 0) {
+                        to[at + x] = touchup.moved(to[at + x], mask.share(i), band);
                     }
                 }
             }
