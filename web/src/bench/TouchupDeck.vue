@@ -63,7 +63,7 @@ function rename(id: string, event: Event): void {
     </div>
 
     <ol v-if="touchups.all.length" class="list" aria-label="Touch-ups, in the order in which they act">
-      <li v-for="(each, i) in touchups.all" :key="each.id" :class="{ on: each.id === touchups.selectedId, off: !each.shown }" data-test="touchup">
+      <li v-for="(each, i) in touchups.all" :key="each.id" v-memo="[each, i, touchups.all.length, each.id === touchups.selectedId, each.id === renaming]" :class="{ on: each.id === touchups.selectedId, off: !each.shown }" data-test="touchup">
         <button class="eye" :title="each.shown ? 'Hide' : 'Show'" :aria-label="`${each.shown ? 'Hide' : 'Show'} ${each.name}`" data-test="shown" @click="touchups.change(each.id, `${each.shown ? 'Hide' : 'Show'} ${each.name}`, { shown: !each.shown })"><v-icon :icon="each.shown ? mdiEyeOutline : mdiEyeOffOutline" size="16" /></button>
         <input v-if="renaming === each.id" class="rename" :value="each.name" aria-label="Name" maxlength="80" autofocus @keydown.enter="rename(each.id, $event)" @keydown.esc="renaming = ''" @blur="rename(each.id, $event)" />
         <button v-else class="name" :aria-current="each.id === touchups.selectedId" :title="`${actionHints[each.action as Action]}. Double click to rename.`" @click="touchups.selectedId = each.id" @dblclick="renaming = each.id"><v-icon :icon="icons[each.action as Action]" size="15" /><span>{{ each.name }}</span><span class="quiet small">{{ strengthText(each.action as Action, each.strength) }}</span></button>

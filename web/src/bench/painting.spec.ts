@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Touchup } from '../api/client'
-import { depthKeyOf, newTouchup, reordered, resized, simplified, straightened, strengthText, strokeOf, touchupsKey, type Point } from './painting'
+import { depthKeyOf, newTouchup, reordered, resized, reused, simplified, straightened, strengthText, strokeOf, touchupsKey, type Point } from './painting'
 
 const at = (x: number, y: number, pressure = 1): Point => ({ x, y, pressure })
 const brush = { erases: false, size: 0.1, softness: 0, buildUp: 1, cling: 0.6, edges: 'photo', pressure: 'nothing' }
@@ -58,6 +58,16 @@ describe('touch-ups', () => {
     expect(reordered([a, b, c], b.id, -1)).toEqual([b, a, c])
     expect(reordered([a, b, c], a.id, -1)).toEqual([a, b, c])
     expect(reordered([a, b, c], c.id, 1)).toEqual([a, b, c])
+  })
+
+  it('that come back from the server as they are stay the same', () => {
+    const here = [stroked(made('focus')), stroked(made('blur'))]
+    const recipe = (touchups: Touchup[]) => ({ touchups }) as unknown as Parameters<typeof depthKeyOf>[0]
+    const copy = JSON.parse(JSON.stringify(here)) as Touchup[]
+    const changed = { ...(copy[1] as Touchup), strength: 0.7 }
+    const back = reused(recipe([copy[0] as Touchup, changed]), recipe(here)).touchups
+    expect(back[0]).toBe(here[0])
+    expect(back[1]).toBe(changed)
   })
 
   it('make depth anew only where they change it', () => {

@@ -122,6 +122,18 @@ export function touchupsKey(all: Touchup[]): string {
     .join()
 }
 
+/** What came from the server with what is here already where the two are equal, so that little is drawn and compared anew. */
+export function reused(recipe: Recipe, before: Recipe | undefined): Recipe {
+  const known = new Map(before?.touchups.map((each) => [each.id, each]))
+  return {
+    ...recipe,
+    touchups: recipe.touchups.map((each) => {
+      const same = known.get(each.id)
+      return same && same.strokes.length === each.strokes.length && touchupsKey([same]) === touchupsKey([each]) ? same : each
+    }),
+  }
+}
+
 /** A recipe as text, to tell it from others. */
 export function recipeKey(recipe: Recipe | undefined): string {
   return recipe ? JSON.stringify({ ...recipe, touchups: 0 }) + touchupsKey(recipe.touchups) : ''

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Band, type FocusPlace, type Recipe, type Shot, type Things, type Version } from '../api/client'
 import type { DepthView } from '../bench/depthViews'
-import { depthKeyOf, recipeKey } from '../bench/painting'
+import { depthKeyOf, recipeKey, reused } from '../bench/painting'
 import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness } from '../bench/nearness'
 import { usePictures, type Compare } from '../bench/pictures'
 import { usePreviewLoop } from '../bench/previewLoop'
@@ -188,7 +188,7 @@ export const useBench = defineStore('bench', () => {
   function take(saved: Version, newest: boolean): void {
     version.value = saved
     versions.value = versions.value.map((each) => (each.id === saved.id ? saved : each))
-    if (newest) recipe.value = recipe.value && moving ? recipe.value : saved.recipe
+    if (newest) recipe.value = recipe.value && moving ? recipe.value : reused(saved.recipe, recipe.value)
   }
 
   /** Shows a recipe while something is being dragged; nothing is stored. */

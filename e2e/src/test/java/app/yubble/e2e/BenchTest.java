@@ -403,7 +403,7 @@ class BenchTest {
         accessible("Shoots");
         App.readyShot(page).click();
         finalPreview();
-        for (String step : List.of("depth", "focus", "lens", "deliver")) {
+        for (String step : List.of("depth", "focus", "touchup", "lens", "deliver")) {
             page.locator("[data-test=step-" + step + "]").click();
             accessible(step);
         }
