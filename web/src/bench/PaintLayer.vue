@@ -10,6 +10,7 @@ const props = defineProps<{ viewport: Viewport; picture: Extent; stage: Extent }
 
 const SPACING = 8
 const TINT = 0.5
+const CLICK = 4
 const PAINT = [96, 208, 122] as const
 const ERASE = [236, 236, 236] as const
 
@@ -25,7 +26,9 @@ let stampKey = ''
 let drawn = 0
 let gone = 0
 let frame = 0
-let held0: Point | undefined
+let first: Point | undefined
+let downAt = { x: 0, y: 0 }
+let moved = false
 
 const long = computed(() => Math.max(props.picture.width, props.picture.height))
 const radius = computed(() => (touchups.brush.size * long.value * props.viewport.scale) / 2)
@@ -50,9 +53,10 @@ function down(event: PointerEvent): void {
   }
   root.value?.setPointerCapture(event.pointerId)
   held.value = true
-  held0 = point
-  const from = event.shiftKey ? touchups.last : undefined
-  touchups.begin(point, from)
+  first = point
+  downAt = { x: event.clientX, y: event.clientY }
+  moved = false
+  touchups.begin(point)
 }
 
 function move(event: PointerEvent): void {
@@ -60,16 +64,20 @@ function move(event: PointerEvent): void {
   pointer.value = { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
   if (!held.value) return
   event.stopPropagation()
+  moved ||= Math.hypot(event.clientX - downAt.x, event.clientY - downAt.y) > CLICK
+  // A click with Shift is a line from the last point; its hand may shake a little.
+  if (event.shiftKey && !moved) return
   const events = event.getCoalescedEvents?.() ?? []
   const points = (events.length ? events : [event]).map(pointAt)
-  const first = held0
-  touchups.go(event.shiftKey && first ? points.map((each) => straightened(first, each, touchups.aspect)) : points)
+  const from = first
+  touchups.go(event.shiftKey && from ? points.map((each) => straightened(from, each, touchups.aspect)) : points)
 }
 
 function up(event: PointerEvent): void {
   if (!held.value) return
   event.stopPropagation()
   held.value = false
+  if (event.shiftKey && !moved) touchups.join()
   touchups.end()
 }
 

@@ -93,9 +93,9 @@ function rename(id: string, event: Event): void {
 
 <style scoped>
 .deck { display: grid; grid-template-columns: max-content minmax(200px, 260px) minmax(190px, 380px) minmax(150px, 190px); gap: 30px; justify-content: start; height: 100%; }
-.new { display: grid; gap: 6px; align-content: start; }
+.new { display: grid; gap: 3px; align-content: start; }
 .actions { display: grid; grid-template-columns: 1fr 1fr; gap: 2px 4px; justify-items: start; }
-.check { display: flex; gap: 6px; align-items: center; cursor: pointer; font-size: 12.5px; }
+.check { display: flex; gap: 6px; align-items: center; cursor: pointer; font-size: 12.5px; min-height: 24px; }
 .check input { accent-color: var(--accent); }
 .brush { display: grid; grid-template-columns: 1fr 1fr; gap: 4px 18px; align-content: start; }
 .choice { display: grid; gap: 1px; }

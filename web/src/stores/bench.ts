@@ -185,6 +185,11 @@ export const useBench = defineStore('bench', () => {
   })
   watch(depthHashes, () => recipe.value && !moving && pictures.request(recipe.value, false))
 
+  // What could not be drawn while there was no connection is drawn once there is one again.
+  watch(savingState, (now, then) => {
+    if (then === 'offline' && now === 'saved' && recipe.value) pictures.request(recipe.value, false)
+  })
+
   function take(saved: Version, newest: boolean): void {
     version.value = saved
     versions.value = versions.value.map((each) => (each.id === saved.id ? saved : each))

@@ -111,7 +111,7 @@ export const useTouchups = defineStore('touchups', () => {
   }
 
   /** Begins a stroke; without a touch-up to paint on it begins one. */
-  function begin(point: Point, from?: Point): void {
+  function begin(point: Point): void {
     before = all.value
     let on = selected.value
     if (!on) {
@@ -119,10 +119,15 @@ export const useTouchups = defineStore('touchups', () => {
       selectedId.value = on.id
     }
     // A match whose depth was not picked takes that of the first point.
-    if (on.action === 'match' && !on.strokes.length && !picked.has(on.id)) on = { ...on, target: depthAt(from ?? point) }
+    if (on.action === 'match' && !on.strokes.length && !picked.has(on.id)) on = { ...on, target: depthAt(point) }
     begun = on
-    stroke.value = from ? [from, point] : [point]
+    stroke.value = [point]
     liveAt = performance.now()
+  }
+
+  /** Begins the stroke where the last one ended. */
+  function join(): void {
+    if (stroke.value && last.value) stroke.value = [last.value, ...stroke.value]
   }
 
   function go(points: Point[]): void {
@@ -195,6 +200,7 @@ export const useTouchups = defineStore('touchups', () => {
     maskTimer = setTimeout(() => maskLoop?.request({ id, touchup }, false), AFTER_PAINT)
   }
   watch([maskKey, () => bench.step], refresh)
+  watch(selectedId, () => (mask.value = undefined))
   watch(() => bench.shot?.id, () => {
     selectedId.value = ''
     stroke.value = last.value = mask.value = begun = undefined
@@ -203,6 +209,6 @@ export const useTouchups = defineStore('touchups', () => {
 
   return {
     brush, selectedId, selected, picking, erasing, erases, tint, stroke, last, mask, all, aspect, add, live, change, remove, duplicate, reorder,
-    reset, resize, readBand, pick, begin, go, end, cancel,
+    reset, resize, readBand, pick, begin, join, go, end, cancel,
   }
 })

@@ -168,20 +168,34 @@ class TouchupTest {
         page.mouse().click(box.x + 0.6 * box.width, box.y + 0.6 * box.height);
         page.keyboard().up("Shift");
         strokesBecome(3);
+        // With Shift a drag is held level.
+        page.keyboard().down("Shift");
+        paint(0.3, 0.3, 0.5, 0.35);
+        page.keyboard().up("Shift");
+        strokesBecome(4);
+        @SuppressWarnings("unchecked")
+        List<Number> points = (List<Number>) page.evaluate("""
+                async () => {
+                  const shot = location.pathname.split('/').pop()
+                  const [version] = await (await fetch(`/api/shots/${shot}/versions`)).json()
+                  return version.recipe.touchups[0].strokes.at(-1).points
+                }""");
+        assertThat(points.get(points.size() - 2)).isEqualTo(points.get(1));
+        assertThat(points.size()).isEqualTo(6);
         page.locator("[data-test=stage]").focus();
         page.keyboard().press("ArrowLeft");
         page.keyboard().press("Enter");
-        strokesBecome(4);
+        strokesBecome(5);
         // Beyond the picture is no fault, and Escape drops a stroke.
         paint(0.01, 0.99, 0.02, 0.99);
-        strokesBecome(5);
+        strokesBecome(6);
         page.mouse().move(box.x + 0.5 * box.width, box.y + 0.5 * box.height);
         page.mouse().down();
         page.mouse().move(box.x + 0.6 * box.width, box.y + 0.5 * box.height);
         page.keyboard().press("Escape");
         page.mouse().up();
         page.waitForTimeout(400);
-        assertThat(strokes()).isEqualTo(5);
+        assertThat(strokes()).isEqualTo(6);
         finalPreview();
     }
 

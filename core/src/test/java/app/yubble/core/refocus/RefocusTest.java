@@ -17,6 +17,10 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.touchup.Stroke;
+import app.yubble.core.touchup.Touchup;
+import java.util.Arrays;
+import java.util.List;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
@@ -145,5 +149,70 @@ class RefocusTest {
                 }))
                 .isInstanceOf(CancellationException.class);
         assertThat(cache.get(key, String.class, text -> 1, () -> "done")).isEqualTo("done");
+    }
+
+    private static Touchup touchup(Touchup.Action action, double strength, Stroke... strokes) {
+        return new Touchup(action.name(), "", action, strength, 0.8, true, false, List.of(strokes));
+    }
+
+    private static Stroke dab(double x, double y, double size, double cling) {
+        return new Stroke(Stroke.Brush.of(size).withCling(cling), (float) x, (float) y, 1);
+    }
+
+    @Test
+    void previewAndDeliveryLookAlikeWithTouchUps() {
+        assertPreviewIsLikeDelivery(recipe.withTouchups(List.of(
+                touchup(Touchup.Action.FOCUS, 1, dab(0.2, 0.3, 0.2, 0)),
+                touchup(Touchup.Action.BLUR, 0.3, dab(0.5, 0.5, 0.15, 0), dab(0.45, 0.6, 0.1, 0.6)),
+                touchup(Touchup.Action.REVEAL, 0.7, dab(0.8, 0.7, 0.2, 0)))));
+    }
+
+    @Test
+    void revealGivesBackThePhotoAndLeavesDepthAlone() {
+        Recipe painted = recipe.withTouchups(List.of(touchup(Touchup.Action.REVEAL, 1, dab(0.2, 0.3, 0.2, 0))));
+        Size size = new Size(600, 400);
+        Picture out = line.render(scene, painted, size, Progress.NONE);
+        Picture photo = line.picture(scene, size);
+        Picture blurred = line.render(scene, recipe, size, Progress.NONE);
+        assertThat(out.red().at(120, 120)).isEqualTo(photo.red().at(120, 120));
+        assertThat(out.red().at(400, 60)).isEqualTo(blurred.red().at(400, 60));
+        assertThat(line.nearness(scene, painted, size).samples())
+                .isEqualTo(line.nearness(scene, recipe, size).samples());
+    }
+
+    @Test
+    void blurCanBePaintedWhereEverythingElseIsSharp() {
+        Recipe painted = recipe.withBand(SharpBand.EVERYTHING)
+                .withAperture(Aperture.DEFAULT.withFree(100))
+                .withTouchups(List.of(touchup(Touchup.Action.BLUR, 0.6, dab(0.2, 0.3, 0.2, 0))));
+        Size size = new Size(600, 400);
+        Picture out = line.render(scene, painted, size, Progress.NONE);
+        Picture photo = line.picture(scene, size);
+        double changed = 0;
+        for (int x = 100; x < 140; x++) {
+            changed += Math.abs(out.red().at(x, 120) - photo.red().at(x, 120)) / 40;
+        }
+        assertThat(changed).isGreaterThan(0.02);
+        assertThat(out.red().at(400, 300)).isEqualTo(photo.red().at(400, 300));
+    }
+
+    @Test
+    void strokesGiveTheSameOneByOneAndAllAtOnceAndAHiddenTouchUpDoesNothing() {
+        Stroke[] strokes = {dab(0.3, 0.4, 0.2, 0.6), dab(0.4, 0.5, 0.1, 0), dab(0.35, 0.45, 0.05, 0.3)};
+        Size size = new Size(600, 400);
+        for (int i = 1; i <= 3; i++) {
+            Touchup grown = touchup(Touchup.Action.FOCUS, 1, Arrays.copyOf(strokes, i));
+            line.nearness(scene, recipe.withTouchups(List.of(grown)), size);
+        }
+        Touchup whole = touchup(Touchup.Action.FOCUS, 1, strokes);
+        RefocusLine fresh = new RefocusLine(new StageCache(1 << 28));
+        Recipe painted = recipe.withTouchups(List.of(whole));
+        assertThat(line.nearness(scene, painted, size).samples())
+                .isEqualTo(fresh.nearness(scene, painted, size).samples())
+                .isNotEqualTo(line.nearness(scene, recipe, size).samples());
+        Touchup hidden = new Touchup("h", "", Touchup.Action.FOCUS, 1, 0.8, false, false, List.of(strokes));
+        assertThat(line.nearness(scene, recipe.withTouchups(List.of(hidden)), size)
+                        .samples())
+                .isEqualTo(line.nearness(scene, recipe, size).samples());
     }
 }
