@@ -8,6 +8,7 @@ import app.yubble.core.raster.RunningExtreme;
 import app.yubble.core.raster.Size;
 import app.yubble.core.subject.MatteRefiner;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -76,7 +77,7 @@ final class Cling {
         }
         domain = Resample.toSize(covered, reduced).samples();
         cost = new float[width * height];
-        java.util.Arrays.fill(cost, Float.MAX_VALUE);
+        Arrays.fill(cost, Float.MAX_VALUE);
     }
 
     /**
@@ -136,15 +137,18 @@ final class Cling {
                 double along = (double) i / steps;
                 int x = (int) Math.floor(column(stroke.x(point) + along * (stroke.x(next) - stroke.x(point))));
                 int y = (int) Math.floor(row(stroke.y(point) + along * (stroke.y(next) - stroke.y(point))));
-                if (x >= 0 && y >= 0 && x < width && y < height && (count == 0 || out[count - 1] != y * width + x)) {
+                // Where the line runs outside but the brush reaches in, what is nearest to the line is what it runs
+                // over.
+                int place = Math.max(0, Math.min(height - 1, y)) * width + Math.max(0, Math.min(width - 1, x));
+                if (domain[place] > 0 && (count == 0 || out[count - 1] != place)) {
                     if (count == out.length) {
-                        out = java.util.Arrays.copyOf(out, 2 * count);
+                        out = Arrays.copyOf(out, 2 * count);
                     }
-                    out[count++] = y * width + x;
+                    out[count++] = place;
                 }
             }
         }
-        return java.util.Arrays.copyOf(out, count);
+        return Arrays.copyOf(out, count);
     }
 
     /** Starts from every place of the line that is on what it started on, and spreads from there; then again for the rest. */
@@ -314,13 +318,13 @@ final class Cling {
 
         Buckets(int steps) {
             heads = new int[steps];
-            java.util.Arrays.fill(heads, -1);
+            Arrays.fill(heads, -1);
         }
 
         void add(int step, int place) {
             if (count == places.length) {
-                places = java.util.Arrays.copyOf(places, 2 * count);
-                nexts = java.util.Arrays.copyOf(nexts, 2 * count);
+                places = Arrays.copyOf(places, 2 * count);
+                nexts = Arrays.copyOf(nexts, 2 * count);
             }
             places[count] = place;
             nexts[count] = heads[step];

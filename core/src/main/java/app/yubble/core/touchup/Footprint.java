@@ -3,6 +3,7 @@ package app.yubble.core.touchup;
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
+import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -135,7 +136,7 @@ final class Footprint {
             }
             gone += step;
         }
-        return java.util.Arrays.copyOf(out, made * Segment.VALUES);
+        return Arrays.copyOf(out, made * Segment.VALUES);
     }
 
     private void put(float[] out, int dab, int point, double along) {

@@ -161,6 +161,14 @@ class PaintingTest {
     }
 
     @Test
+    void aClingingBrushOutsideThePicturePaintsWhatItReaches() {
+        Stroke.Brush brush = Stroke.Brush.of(0.2).withCling(0.6);
+        Mask mask = painted(PLAIN, new Stroke(brush, -0.03f, 0.5f, 1, -0.03f, 0.6f, 1));
+        assertThat(mask.at(5, 110)).isGreaterThan(0.95f);
+        assertThat(painted(PLAIN, new Stroke(brush, -0.5f, 0.5f, 1)).isEmpty()).isTrue();
+    }
+
+    @Test
     void clingingPaintCanFollowDepthWhereThePhotoHasNoEdge() {
         Plane depth = Pictures.plane(300, 200, (x, y) -> x < 150 ? 0.8 : 0.3);
         Stroke.Brush brush = new Stroke.Brush(false, 0.3, 0, 1, 0.6, Stroke.Edges.DEPTH, Stroke.Pressure.NOTHING);
