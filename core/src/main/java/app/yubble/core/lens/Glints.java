@@ -4,6 +4,8 @@ import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.BoxMean;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
 import java.util.Arrays;
 
 /**
@@ -23,6 +25,7 @@ public record Glints(double strength, double threshold) {
     public static final Glints NONE = of(0);
 
     // A lamp that clips is typically tens of times brighter than white; full strength multiplies by this much more.
+    private static final int CROWDING_SIDE = 2560;
     private static final float FULL_LIFT = 24;
     private static final float LEAST_RAMP = 0.01f;
     private static final float ONE_CHANNEL = 0.4f;
@@ -48,9 +51,8 @@ public record Glints(double strength, double threshold) {
 
     /** For each pixel how many times its light is added to it where it is blurred; 0 for most. */
     public Plane lift(Picture source) {
-        Plane lift = new Plane(source.size());
         if (strength == 0) {
-            return lift;
+            return new Plane(source.size());
         }
         Plane clipped = new Plane(source.size());
         int width = source.width();
@@ -62,9 +64,11 @@ public record Glints(double strength, double threshold) {
                         source.blue().samples()[i]);
             }
         });
-        Plane around = BoxMean.of(clipped, Math.max(2, source.size().longSide() / 100));
-        new Patches(clipped, around).lift(lift.samples(), (float) strength * FULL_LIFT);
-        return lift;
+        // How crowded a place is can be seen at a reduced size; at 100 megapixels the full one would take 800 MB.
+        Size wide = source.size().fitting(CROWDING_SIDE);
+        Plane around = BoxMean.of(Resample.toSize(clipped, wide), Math.max(2, wide.longSide() / 100));
+        new Patches(clipped, around).liftInPlace((float) strength * FULL_LIFT);
+        return clipped;
     }
 
     private float clipped(float red, float green, float blue) {
@@ -153,14 +157,22 @@ public record Glints(double strength, double threshold) {
             return at;
         }
 
-        void lift(float[] lift, float full) {
+        private float crowdingAt(int i) {
+            int x = i % clipped.width();
+            int y = i / clipped.width();
+            return around.at((int) ((long) x * around.width() / clipped.width()), (int)
+                    ((long) y * around.height() / clipped.height()));
+        }
+
+        /** Clipped samples become lifts. */
+        void liftInPlace(float full) {
             double[] area = new double[count];
             float[] dense = new float[count];
             for (int run = 0; run < count; run++) {
                 int patch = root(run);
                 for (int i = from[run]; i < to[run]; i++) {
                     area[patch] += clipped.samples()[i];
-                    dense[patch] = Math.max(dense[patch], around.samples()[i]);
+                    dense[patch] = Math.max(dense[patch], crowdingAt(i));
                 }
             }
             double side = clipped.size().longSide();
@@ -170,7 +182,7 @@ public record Glints(double strength, double threshold) {
                 double crowded = (dense[patch] - SPARSE) / (DENSE - SPARSE);
                 float small = (float) (full * (1 - clamp(large)) * (1 - clamp(crowded)));
                 for (int i = from[run]; i < to[run]; i++) {
-                    lift[i] = small * clipped.samples()[i];
+                    clipped.samples()[i] *= small;
                 }
             }
         }
