@@ -13,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 
@@ -27,12 +28,22 @@ final class App implements AutoCloseable {
             "--disable-component-update",
             "--disable-sync");
 
+    private static @Nullable App shared;
+
     final LocalMariaDb database;
     final ConfigurableApplicationContext context;
     final String address;
     private final Path data;
     private final Playwright playwright;
     private final Browser chromium;
+
+    /** One for all tests that do not mind each other; it ends with the machine. */
+    static synchronized App shared() throws IOException {
+        if (shared == null) {
+            shared = new App();
+        }
+        return shared;
+    }
 
     App() throws IOException {
         data = Files.createTempDirectory("yubble-e2e");

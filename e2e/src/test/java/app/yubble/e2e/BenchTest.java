@@ -9,7 +9,6 @@ import app.yubble.core.raster.Size;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
 import com.google.gson.JsonObject;
-import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.CDPSession;
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
@@ -28,10 +27,6 @@ import java.util.List;
 import java.util.Random;
 import java.util.regex.Pattern;
 import javax.imageio.ImageIO;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -39,53 +34,12 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** The Bench as an instrument: views, focus, tilt, comparison, zoom, versions, history, keys, and how fast it answers. */
-class BenchTest {
-    private static final Path DOG = Path.of("../demo/photos/dog.jpg");
+class BenchTest extends BrowserTest {
     private static final Path FIGURINE = Path.of("../demo/photos/figurine.jpg");
     private static final Path AXE = Path.of("../web/node_modules/axe-core/axe.min.js");
-    private static App app;
 
     @TempDir
     private static Path folder;
-
-    private final List<String> complaints = new ArrayList<>();
-    private BrowserContext visitor;
-    private Page page;
-
-    @BeforeAll
-    static void start() throws IOException {
-        app = new App();
-    }
-
-    @AfterAll
-    static void stop() {
-        app.close();
-    }
-
-    @BeforeEach
-    void arrive() {
-        visitor = app.visitor();
-        page = app.signedUp(visitor, "bench " + System.nanoTime());
-        page.onPageError(complaints::add);
-    }
-
-    @AfterEach
-    void leave() {
-        visitor.close();
-        assertThat(complaints).as("errors in the page").isEmpty();
-    }
-
-    private void open(Path photo) {
-        page.locator("[data-test=files]").setInputFiles(photo);
-        App.readyShot(page).click();
-        finalPreview();
-        page.locator("[data-test=hint] button").click();
-    }
-
-    private void finalPreview() {
-        page.locator("[data-test=preview-state][data-state=final]")
-                .waitFor(new Locator.WaitForOptions().setTimeout(60_000));
-    }
 
     private String nearEdge() {
         return page.locator("[data-test=near-edge]").getAttribute("points");

@@ -3,60 +3,22 @@ package app.yubble.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
-import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
-import com.microsoft.playwright.Page;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** The Depth step and Settings in a browser, with the real networks where set-up could fetch them. */
-class DepthStepTest {
-    private static final Path DOG = Path.of("../demo/photos/dog.jpg");
-    private static App app;
-
-    private final List<String> complaints = new ArrayList<>();
-    private BrowserContext visitor;
-    private Page page;
-
-    @BeforeAll
-    static void start() throws IOException {
-        app = new App();
-    }
-
-    @AfterAll
-    static void stop() {
-        app.close();
-    }
-
-    @BeforeEach
-    void arrive() {
-        visitor = app.visitor();
-        page = app.signedUp(visitor, "depth " + System.nanoTime());
-        page.onPageError(complaints::add);
-    }
-
-    @AfterEach
-    void leave() {
-        visitor.close();
-        org.assertj.core.api.Assertions.assertThat(complaints)
-                .as("errors in the page")
-                .isEmpty();
-    }
+class DepthStepTest extends BrowserTest {
 
     private void openDog() {
         page.locator("[data-test=files]").setInputFiles(DOG);
         App.readyShot(page).click();
         page.locator("[data-test=step-depth]").click();
-        page.locator("[data-test=preview-state][data-state=final]").waitFor();
+        finalPreview();
     }
 
     private String ridge() {

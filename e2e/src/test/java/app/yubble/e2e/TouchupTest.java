@@ -3,67 +3,24 @@ package app.yubble.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
-import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.BoundingBox;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Painting: strokes, the list of touch-ups, what survives, and how fast a dab is seen. */
-class TouchupTest {
-    private static final Path DOG = Path.of("../demo/photos/dog.jpg");
-    private static App app;
+class TouchupTest extends BrowserTest {
 
     @TempDir
     private static Path folder;
 
-    private final List<String> complaints = new ArrayList<>();
-    private BrowserContext visitor;
-    private Page page;
-
-    @BeforeAll
-    static void start() throws IOException {
-        app = new App();
-    }
-
-    @AfterAll
-    static void stop() {
-        app.close();
-    }
-
-    @BeforeEach
-    void arrive() {
-        visitor = app.visitor();
-        page = app.signedUp(visitor, "touch-up " + System.nanoTime());
-        page.onPageError(complaints::add);
-    }
-
-    @AfterEach
-    void leave() {
-        visitor.close();
-        assertThat(complaints).as("errors in the page").isEmpty();
-    }
-
-    private void open(Path photo) {
-        page.locator("[data-test=files]").setInputFiles(photo);
-        App.readyShot(page).click();
-        finalPreview();
-        page.locator("[data-test=hint] button").click();
+    private void toPaint(Path photo) {
+        open(photo);
         page.locator("[data-test=step-touchup]").click();
-    }
-
-    private void finalPreview() {
-        page.locator("[data-test=preview-state][data-state=final]")
-                .waitFor(new Locator.WaitForOptions().setTimeout(60_000));
     }
 
     /** Paints from one place to another, in shares of the stage. */
@@ -100,7 +57,7 @@ class TouchupTest {
 
     @Test
     void strokesAreStepsThatCanBeUndoneAndSurviveAReload() {
-        open(DOG);
+        toPaint(DOG);
         paint(0.45, 0.5, 0.55, 0.5);
         assertThat(rows()).hasCount(1);
         assertThat(rows()).containsText("Focus 1");
@@ -120,7 +77,7 @@ class TouchupTest {
 
     @Test
     void touchUpsAreHiddenOrderedDuplicatedAndRemoved() {
-        open(DOG);
+        toPaint(DOG);
         page.locator("[data-test=new-blur]").click();
         paint(0.4, 0.5, 0.5, 0.5);
         page.locator("[data-test=new-match]").click();
@@ -149,7 +106,7 @@ class TouchupTest {
 
     @Test
     void theKeysOfTheBrushWork() {
-        open(DOG);
+        toPaint(DOG);
         Locator size = page.getByLabel("Size");
         String before = size.inputValue();
         page.keyboard().press("]");
@@ -244,7 +201,7 @@ class TouchupTest {
 
     @Test
     void aDabOnALargePhotoIsSeenAtOnce() throws IOException {
-        open(BenchTest.enlarged(folder));
+        toPaint(BenchTest.enlarged(folder));
         brush(1500);
         // The first ones are for the compiler.
         dabs(6, 0.4, 0.45);
@@ -263,7 +220,7 @@ class TouchupTest {
 
     @Test
     void thousandsOfStrokesStayWorkable() {
-        open(DOG);
+        toPaint(DOG);
         paint(0.45, 0.5, 0.5, 0.5);
         strokesBecome(1);
         page.evaluate("""
