@@ -6,6 +6,7 @@ import { colours, paint, strongestDistance } from './depthViews'
 import LoupeView from './LoupeView.vue'
 import MiniMap from './MiniMap.vue'
 import { createOverlay, type Box, type Overlay } from './overlay'
+import { besideSplit, drawPicture, meet, splitOff } from './boxes'
 import { createPace } from './pace'
 import PaintLayer from './PaintLayer.vue'
 import { panesOf, type Pane } from './panes'
@@ -72,31 +73,6 @@ function places(i: number, coarseness = 1): { box: Box; cut: Box } {
   }
 }
 
-/** The side of the split that shows the untouched photo. */
-function splitOff(box: Box): Box {
-  return bench.splitLevel ? { ...box, height: box.height * bench.splitAt } : { ...box, width: box.width * bench.splitAt }
-}
-
-function meet(a: Box, b: Box): Box {
-  const x = Math.max(a.x, b.x)
-  const y = Math.max(a.y, b.y)
-  return { x, y, width: Math.max(0, Math.min(a.x + a.width, b.x + b.width) - x), height: Math.max(0, Math.min(a.y + a.height, b.y + b.height) - y) }
-}
-
-function drawPicture(context: CanvasRenderingContext2D, shown: Pick<Pane, 'whole' | 'detail'>, box: Box, cut: Box): void {
-  context.save()
-  context.beginPath()
-  context.rect(cut.x, cut.y, cut.width, cut.height)
-  context.clip()
-  if (shown.whole) context.drawImage(shown.whole, box.x, box.y, box.width, box.height)
-  if (shown.detail) {
-    const { bitmap, region } = shown.detail
-    context.drawImage(
-      bitmap, box.x + region.x * box.width, box.y + region.y * box.height, region.width * box.width, region.height * box.height)
-  }
-  context.restore()
-}
-
 function paintNow(): void {
   const element = canvas.value
   const context = element?.getContext('2d')
@@ -110,7 +86,7 @@ function paintNow(): void {
     drawPicture(context, shown, box, cut)
     if (fallback.value && bench.view !== 'photo' && !shown.original) context.drawImage(fallback.value, box.x, box.y, box.width, box.height)
     if (bench.split && !shown.original) {
-      drawPicture(context, { whole: bench.original, detail: bench.originalDetail }, box, meet(cut, splitOff(box)))
+      drawPicture(context, { whole: bench.original, detail: bench.originalDetail }, box, meet(cut, splitOff(box, bench.splitLevel, bench.splitAt)))
     }
   })
   drawOverlay()
@@ -130,12 +106,7 @@ function drawOverlay(): void {
   panes.value.forEach((shown, i) => {
     if (shown.original) return
     const { box, cut } = places(i, coarseness)
-    const off = splitOff(box)
-    const seen = !bench.split
-      ? cut
-      : bench.splitLevel
-        ? { ...cut, y: Math.max(cut.y, off.y + off.height), height: Math.max(0, cut.y + cut.height - Math.max(cut.y, off.y + off.height)) }
-        : { ...cut, x: Math.max(cut.x, off.x + off.width), width: Math.max(0, cut.x + cut.width - Math.max(cut.x, off.x + off.width)) }
+    const seen = bench.split ? besideSplit(cut, splitOff(box, bench.splitLevel, bench.splitAt), bench.splitLevel) : cut
     overlay?.draw(box, seen, { view: bench.view, band, mark: bench.marked })
   })
 }

@@ -102,6 +102,8 @@ describe('versions', () => {
     const bold = { ...recipe, aperture: { ...recipe.aperture, fNumber: 1.2 }, opacity: 0.8 }
     expect(differences([recipe, bold])).toEqual(['f/2 · opacity 100 %', 'f/1.2 · opacity 80 %'])
     expect(differences([recipe, recipe])).toEqual(['', ''])
+    const painted = { ...recipe, touchups: [{ shown: true }, { shown: false }] } as Recipe
+    expect(differences([recipe, painted])).toEqual(['no touch-ups', '1 touch-up'])
   })
 
   const version = (id: string): Version => ({ id, name: id, recipe }) as unknown as Version

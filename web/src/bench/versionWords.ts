@@ -4,6 +4,8 @@ type Setting = { name: string; text: (recipe: Recipe) => string }
 
 const percent = (value: number): string => `${Math.round(value * 100)} %`
 
+const counted = (touchups: number): string => `${touchups || 'no'} touch-up${touchups === 1 ? '' : 's'}`
+
 const SETTINGS: Setting[] = [
   { name: '', text: ({ aperture }) => (aperture.mode === 'free' ? `strength ${Math.round(aperture.strength)} %` : `f/${aperture.fNumber}`) },
   { name: 'band', text: ({ band }) => `${band.far.toFixed(2)} to ${band.near.toFixed(2)}` },
@@ -20,6 +22,7 @@ const SETTINGS: Setting[] = [
   { name: 'glints', text: ({ glints }) => percent(glints) },
   { name: 'opacity', text: ({ opacity }) => percent(opacity) },
   { name: 'depth', text: ({ depth }) => depth.source },
+  { name: '', text: ({ touchups }) => counted(touchups.filter((each) => each.shown).length) },
 ]
 
 /** For each recipe its settings that are not the same in all of them. */
