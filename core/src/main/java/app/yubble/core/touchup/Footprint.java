@@ -16,6 +16,8 @@ import org.jspecify.annotations.Nullable;
 final class Footprint {
     private static final int SPACING = 8;
     private static final int MOST_DABS = 200_000;
+    private static final double TOLERANCE = 0.01;
+    private static final double LEAST_TOLERANCE = 0.2;
 
     private final Stroke stroke;
     private final Size size;
@@ -26,7 +28,7 @@ final class Footprint {
     }
 
     static Mask of(Stroke stroke, Size size) {
-        return new Footprint(stroke, size).mask();
+        return new Footprint(simpler(stroke, size), size).mask();
     }
 
     private double px(int point) {
@@ -96,6 +98,14 @@ final class Footprint {
         int right = (int) Math.min(size.width(), Math.ceil(x1));
         int bottom = (int) Math.min(size.height(), Math.ceil(y1));
         return left < right && top < bottom ? new Region(left, top, right - left, bottom - top) : null;
+    }
+
+    // A scribble with a wide brush has hundreds of points that a hundredth of the brush's radius does not show.
+    private static Stroke simpler(Stroke stroke, Size size) {
+        double radius = stroke.brush().size() * size.longSide() / 2;
+        double tolerance = Math.max(LEAST_TOLERANCE, TOLERANCE * radius) / size.width();
+        return new Stroke(
+                stroke.brush(), Stroke.simplified(stroke.points(), (double) size.width() / size.height(), tolerance));
     }
 
     private float[] segments() {

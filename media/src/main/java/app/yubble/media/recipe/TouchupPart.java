@@ -25,6 +25,8 @@ public record TouchupPart(
     private static final int MOST_STROKES = 2000;
     private static final double USUAL_SIZE = 0.05;
     private static final double ROUNDING = 1e5;
+    // Half a pixel of a picture 25 000 pixels wide.
+    private static final double TOLERANCE = 2e-5;
 
     /**
      * A stroke; see {@link Stroke.Brush}.
@@ -77,7 +79,9 @@ public record TouchupPart(
                             RecipeDocument.or(cling, 0),
                             named(Stroke.Edges.class, "what a stroke clings to", edges, Stroke.Edges.PHOTO),
                             named(Stroke.Pressure.class, "stroke pressure", pressure, Stroke.Pressure.NOTHING)),
-                    to);
+                    to.length > Stroke.VALUES * Stroke.MOST_POINTS && to.length % Stroke.VALUES == 0
+                            ? Stroke.simplified(to, 1, TOLERANCE)
+                            : to);
         }
     }
 
