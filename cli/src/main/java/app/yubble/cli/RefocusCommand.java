@@ -151,7 +151,7 @@ final class RefocusCommand implements Callable<Integer> {
                 line.picture(shot, size),
                 nearness,
                 decoded.origin().camera());
-        Picture result = render(line, shot, recipe, size, nearness);
+        Picture result = render(line, shot, recipe, size);
         finished("render");
         Inputs.write(
                 out, to -> PictureWriter.write(result, decoded.origin().withSize(size), format, DEFAULT_QUALITY, to));
@@ -183,7 +183,7 @@ final class RefocusCommand implements Callable<Integer> {
         return DepthEstimate.of(Inputs.depth(Path.of(depth), picture.size()));
     }
 
-    private Picture render(RefocusLine line, Shot shot, Recipe recipe, Size size, Plane nearness) {
+    private Picture render(RefocusLine line, Shot shot, Recipe recipe, Size size) {
         if (radiusPerNearness == null) {
             return line.render(shot, recipe, size, Progress.NONE);
         }
@@ -191,7 +191,7 @@ final class RefocusCommand implements Callable<Integer> {
             throw new WrongUseException("--radius-per-nearness: must not be negative, found " + radiusPerNearness);
         }
         double scaled = radiusPerNearness * size.width() / shot.size().width();
-        Plane field = DefocusField.of(nearness, recipe.band(), recipe.gain(), scaled);
+        Plane field = DefocusField.of(line.nearness(shot, recipe, size), recipe.band(), recipe.gain(), scaled);
         return LensRender.render(line.picture(shot, size), field, recipe.disc(), recipe.glints(), Progress.NONE);
     }
 

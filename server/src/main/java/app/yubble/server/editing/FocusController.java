@@ -8,6 +8,7 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.subject.Instances;
+import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.server.account.SignedIn;
@@ -28,7 +29,6 @@ import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.CacheControl;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -81,9 +81,16 @@ class FocusController {
         ShotMaterial material = material(shot);
         Recipe recipe = wanted.recipe().toRecipe();
         Size size = shot.size().fitting(PreviewController.DEPTH_SIDE);
-        Plane nearness = line.nearness(material, recipe, size);
+        Plane nearness = line.nearness(material, withoutBlur(recipe), size);
         return RecipeDocument.BandPart.of(
                 FocusFinder.tiltedAs(recipe.band(), nearness, plane -> band(wanted, material, plane)));
+    }
+
+    /** Painted blur leads away from the band, so no band can reach it: what is under it is what one focuses on. */
+    private static Recipe withoutBlur(Recipe recipe) {
+        return recipe.withTouchups(recipe.touchups().stream()
+                .filter(each -> each.action() != Touchup.Action.BLUR)
+                .toList());
     }
 
     private SharpBand band(FocusRequest wanted, ShotMaterial material, Plane nearness) {
@@ -161,9 +168,7 @@ class FocusController {
         for (float width : widths.samples()) {
             out.put((byte) Math.min(255, Math.round(width * 50)));
         }
-        return ResponseEntity.ok()
-                .contentType(MediaType.APPLICATION_OCTET_STREAM)
-                .cacheControl(CacheControl.maxAge(Duration.ofDays(1)).cachePrivate())
-                .body(out.array());
+        return PreviewController.numbers(
+                out, CacheControl.maxAge(Duration.ofDays(1)).cachePrivate());
     }
 }
