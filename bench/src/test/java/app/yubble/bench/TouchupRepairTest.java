@@ -101,11 +101,15 @@ class TouchupRepairTest {
         assertThat(scene.error(after)).isLessThan(before / 5);
     }
 
-    @Test
-    void aMissingStaffComesBackWithOneStrokeWiderThanIt() throws IOException {
-        Damaged scene = damaged(
+    private static Damaged withoutStaff() throws IOException {
+        return damaged(
                 "figurine",
                 (x, y, truth) -> within(x, 0.25, 0.285) && within(y, 0.13, 0.235) && truth > 0.3 ? 0.07f : Float.NaN);
+    }
+
+    @Test
+    void aMissingStaffComesBackWithOneStrokeWiderThanIt() throws IOException {
+        Damaged scene = withoutStaff();
         Plane after = scene.repaired(0.265, 0.05, stroke(0.04, 0.6, 0.2645, 0.12, 0.2605, 0.24));
         isRepaired(scene, after);
         spillsLittle(scene, after, 0.3);
@@ -144,9 +148,7 @@ class TouchupRepairTest {
 
     @Test
     void withoutClingPaintSpillsNoFartherThanTheBrush() throws IOException {
-        Damaged scene = damaged(
-                "figurine",
-                (x, y, truth) -> within(x, 0.25, 0.285) && within(y, 0.13, 0.235) && truth > 0.3 ? 0.07f : Float.NaN);
+        Damaged scene = withoutStaff();
         Plane after = scene.repaired(0.265, 0.05, stroke(0.04, 0, 0.2645, 0.12, 0.2605, 0.24));
         for (int i = 0; i < after.samples().length; i++) {
             if (after.samples()[i] != scene.damaged().samples()[i]) {

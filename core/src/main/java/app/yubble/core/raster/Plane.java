@@ -63,6 +63,15 @@ public final class Plane {
         return plane;
     }
 
+    /** The square root of every sample, 0 for negative ones: dark and light edges of linear light count alike in it. */
+    public Plane rooted() {
+        Plane out = new Plane(width, height);
+        for (int i = 0; i < samples.length; i++) {
+            out.samples[i] = (float) Math.sqrt(Math.max(0, samples[i]));
+        }
+        return out;
+    }
+
     /** Smallest and largest sample. NaN samples are not allowed. */
     public Range range() {
         float low = Float.POSITIVE_INFINITY;

@@ -40,21 +40,13 @@ public final class MatteRefiner {
         Size fitting = picture.size().fitting(FITTING_SIDE);
         Plane[] guide = new Plane[3];
         for (int c = 0; c < 3; c++) {
-            guide[c] = root(Resample.toSize(picture.planes().get(c), fitting));
+            guide[c] = Resample.toSize(picture.planes().get(c), fitting).rooted();
         }
         Plane soft = Resample.toSize(matte, fitting);
         int radius = Math.max(2, (int) Math.round(fitting.longSide() * RADIUS_SHARE));
         Plane turning = turning(soft, radius);
         Plane[] model = fit(guide, soft, BoxMean.of(turning, radius), radius);
         return apply(model, turning, soft, SideColours.of(guide, soft, radius), picture);
-    }
-
-    private static Plane root(Plane plane) {
-        Plane out = new Plane(plane.size());
-        for (int i = 0; i < out.samples().length; i++) {
-            out.samples()[i] = (float) Math.sqrt(Math.max(0, plane.samples()[i]));
-        }
-        return out;
     }
 
     /** 1 where the matte turns over within a window, 0 where it is decided all around. */

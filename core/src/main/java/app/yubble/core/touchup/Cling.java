@@ -64,7 +64,7 @@ final class Cling {
         List<float[]> planes = new ArrayList<>();
         if (stroke.brush().edges() != Stroke.Edges.DEPTH) {
             for (Plane plane : Resample.crop(picture, box).planes()) {
-                planes.add(rooted(Resample.toSize(plane, reduced).samples()));
+                planes.add(Resample.toSize(plane, reduced).rooted().samples());
             }
         }
         if (stroke.brush().edges() != Stroke.Edges.PHOTO) {
@@ -114,14 +114,6 @@ final class Cling {
             }
         }
         return Mask.of(footprint.picture(), own, out);
-    }
-
-    private static float[] rooted(float[] samples) {
-        float[] out = new float[samples.length];
-        for (int i = 0; i < out.length; i++) {
-            out[i] = (float) Math.sqrt(Math.max(0, samples[i]));
-        }
-        return out;
     }
 
     /** Where the line goes, pixel by pixel. */

@@ -224,10 +224,14 @@ class PreviewController {
         for (float sample : plane.samples()) {
             out.putShort((short) Math.round(Math.max(0, Math.min(1, sample)) * 65535));
         }
+        return numbers(out, CacheControl.noStore());
+    }
+
+    static ResponseEntity<byte[]> numbers(ByteBuffer map, CacheControl kept) {
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_OCTET_STREAM)
-                .cacheControl(CacheControl.noStore())
-                .body(out.array());
+                .cacheControl(kept)
+                .body(map.array());
     }
 
     /** Room for a map, its width and height written as two little-endian integers. */
@@ -268,9 +272,6 @@ class PreviewController {
         for (float sample : plane.samples()) {
             out.put((byte) Math.round(sample * 255));
         }
-        return ResponseEntity.ok()
-                .contentType(MediaType.APPLICATION_OCTET_STREAM)
-                .cacheControl(CacheControl.noStore())
-                .body(out.array());
+        return numbers(out, CacheControl.noStore());
     }
 }

@@ -13,6 +13,7 @@ import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.UUID;
@@ -157,18 +158,18 @@ public class Versions {
         String step = "Copied from " + shot.name();
         int changed = 0;
         for (UUID target : targets) {
-            boolean sameSize = shots.owned(target, account).size().equals(shot.size());
+            Set<RecipePart> fitting = EnumSet.copyOf(parts);
+            if (!shots.owned(target, account).size().equals(shot.size())) {
+                fitting.remove(RecipePart.TOUCHUPS);
+            }
             Version first = versions.findByShotIdAndRemovedIsNullOrderByCreated(target).stream()
                     .findFirst()
                     .orElse(null);
-            if (first != null && !first.id().equals(from)) {
+            if (first != null && !first.id().equals(from) && !fitting.isEmpty()) {
                 Standing before = owned(first.id(), account);
                 Recipe after = before.recipe();
-                for (RecipePart part : parts) {
-                    after = part != RecipePart.TOUCHUPS || sameSize ? part.copy(source.recipe(), after) : after;
-                }
-                if (parts.equals(Set.of(RecipePart.TOUCHUPS)) && !sameSize) {
-                    continue;
+                for (RecipePart part : fitting) {
+                    after = part.copy(source.recipe(), after);
                 }
                 edit(first.id(), account, first.lockVersion(), shortened(step), after);
                 changed++;
