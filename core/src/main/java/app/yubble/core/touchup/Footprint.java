@@ -74,6 +74,9 @@ final class Footprint {
         int first = Math.max(0, segment.left() - box.x());
         int last = Math.min(box.width(), segment.right() - box.x());
         for (int x = first, i = y * box.width() + first; x < last; x++, i++) {
+            if (shares[i] == 1) {
+                continue;
+            }
             float paint = segment.paint(
                     x + box.x() + 0.5, y + box.y() + 0.5, stroke.brush().softness());
             shares[i] = atOnce ? Math.max(shares[i], paint) : shares[i] + paint * (1 - shares[i]);
@@ -212,7 +215,9 @@ final class Footprint {
         /** A rim is one pixel wide at least; a brush narrower than a pixel paints it in part. */
         float paint(double x, double y, double softness) {
             double along = length == 0 ? 0 : Math.max(0, Math.min(1, ((x - x0) * dx + (y - y0) * dy) / length));
-            double distance = Math.hypot(x - x0 - along * dx, y - y0 - along * dy);
+            double px = x - x0 - along * dx;
+            double py = y - y0 - along * dy;
+            double distance = Math.sqrt(px * px + py * py);
             double whole = r0 + along * dr;
             double radius = Math.max(0.5, whole);
             if (distance >= radius + 0.5) {
