@@ -76,7 +76,7 @@ function rename(id: string, event: Event): void {
     <div v-if="chosen" class="chosen">
       <SliderField label="Strength" :hint="action === 'blur' ? 'How far out of the band, behind it or in front' : 'How far the action goes, on all strokes of this touch-up'" :least="action === 'blur' ? -1 : 0" :most="1" :step="0.01" :value="chosen.strength" :text="strengthText(action, chosen.strength)" data-test="strength" @live="touchups.live({ strength: $event })" @commit="touchups.change(chosen.id, `Strength of ${chosen.name}`, { strength: $event })" />
       <div v-if="action === 'focus' || action === 'match'" class="row">
-        <span class="small">to depth <span data-test="target">{{ chosen.target.toFixed(2) }}</span></span>
+        <span class="small target">depth <span data-test="target">{{ chosen.target.toFixed(2) }}</span></span>
         <v-btn v-if="action === 'focus'" title="Leads to where the sharp band is now" @click="touchups.readBand">Read band</v-btn>
         <v-btn :icon="mdiEyedropper" :active="touchups.picking" title="Pick the depth in the picture" aria-label="Pick the depth in the picture" data-test="pick" @click="touchups.picking = !touchups.picking" />
       </div>
@@ -115,4 +115,5 @@ select { background: var(--well); color: var(--ink); border: 1px solid var(--lin
 .chosen { display: grid; gap: 4px; align-content: start; justify-items: stretch; }
 .row { display: flex; align-items: center; gap: 4px; }
 .spring { flex: 1; }
+.target { white-space: nowrap; }
 </style>

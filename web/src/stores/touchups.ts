@@ -134,7 +134,8 @@ export const useTouchups = defineStore('touchups', () => {
     if (!stroke.value) return
     stroke.value = [...stroke.value, ...points]
     const now = performance.now()
-    if (now - liveAt < LIVE_EVERY) return
+    // Where a preview takes long, paint under the pointer comes first.
+    if (now - liveAt < Math.max(LIVE_EVERY, 3 * bench.previewMs)) return
     liveAt = now
     bench.live({ touchups: painted() })
   }
