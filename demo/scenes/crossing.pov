@@ -6,13 +6,13 @@
 #declare Target = <-0.9, 2.05, 0>;
 Lens(Eye, Target, 47, 1.5, 0.20, 12.6)
 
-#if (MODE != 1)
+#if (TEXTURED)
 sky_sphere {
   pigment { gradient y color_map { [0 rgb <0.86, 0.88, 0.88>] [0.12 rgb <0.62, 0.76, 0.9>] [0.6 rgb <0.22, 0.42, 0.74>] } }
   pigment { bozo turbulence 0.65 octaves 6 omega 0.62 lambda 2.1 scale <0.5, 0.16, 0.3> color_map { [0.45 rgbt <1, 1, 1, 1>] [0.62 rgbt <1, 0.99, 0.97, 0.25>] [0.85 rgbt <0.92, 0.93, 0.95, 0.1>] } }
 }
 #end
-#if (MODE != 1)
+#if (TEXTURED)
 light_source { <-60, 75, -70>, rgb <1.25, 1.14, 0.95> * 1.15 area_light <9, 0, 0>, <0, 0, 9>, 3, 3 adaptive 1 jitter }
 light_source { <60, 40, -60>, rgb <0.25, 0.3, 0.38> * 0.5 shadowless }
 #end
@@ -28,7 +28,7 @@ union {
   sphere { 0, 1 scale <120, 27, 40> translate <-20, -4, 240> T(texture { pigment { bozo turbulence 0.6 scale 9 color_map { [0 rgb <0.16, 0.24, 0.2>] [1 rgb <0.27, 0.36, 0.3>] } } finish { diffuse 0.8 } }) }
 
   object { Track(-60, 60) }
-  object { Locomotive(<0.05, 0.27, 0.13>, <0.62, 0.07, 0.05>, <0.55, 0.08, 0.05>) translate <0.6, 0, 0> }
+  Subject(object { Locomotive(<0.05, 0.27, 0.13>, <0.62, 0.07, 0.05>, <0.55, 0.08, 0.05>) translate <0.6, 0, 0> })
   object { Coach(<0.42, 0.12, 0.08>, <0.42, 0.42, 0.4>, 0.1) translate <11.0, 0, 0> }
   object { Person(<0.1, 0.13, 0.25>, <0.12, 0.12, 0.14>, <0.72, 0.5, 0.38>, <0.15, 0.09, 0.05>) rotate y * -35 translate <-4.9, 0.05, -2.6> }
   object { Signal(5.6, <0.75, 0.08, 0.05>) translate <-3.1, 0, 2.7> }
@@ -93,5 +93,5 @@ union {
     cone { 0, 0.018, <Between(-0.12, 0.12), H, 0>, 0 translate <Between(-14, 14), 0, Between(-8, -2.2)> T(texture { Flat(<0.2 + rand(Rnd) * 0.15, 0.28, 0.08>) }) }
     #declare I = I + 1;
   #end
-  #if (MODE = 1) DepthTexture(Eye, Target, 2.5) #end
+  PlainTexture(Eye, Target, 2.5)
 }

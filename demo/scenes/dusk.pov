@@ -6,13 +6,13 @@
 #declare Target = <0.35, 1.75, 6>;
 Lens(Eye, Target, 52, 1.5, 0.11, 6.6)
 
-#if (MODE != 1)
+#if (TEXTURED)
 sky_sphere {
   pigment { gradient y color_map { [0 rgb <0.75, 0.38, 0.2> * 0.75] [0.08 rgb <0.52, 0.32, 0.32> * 0.6] [0.25 rgb <0.14, 0.17, 0.34> * 0.6] [0.7 rgb <0.03, 0.05, 0.14> * 0.7] } }
   pigment { bozo turbulence 0.7 octaves 6 scale <0.6, 0.08, 0.4> color_map { [0.5 rgbt 1] [0.75 rgbt <0.5, 0.28, 0.24, 0.55>] } }
 }
 #end
-#if (MODE != 1)
+#if (TEXTURED)
 light_source { <-40, 25, 90>, rgb <0.5, 0.32, 0.25> * 0.5 shadowless }
 light_source { <-30, 60, -40>, rgb <0.16, 0.2, 0.36> * 0.8 area_light <12, 0, 0>, <0, 0, 12>, 3, 3 adaptive 1 jitter }
 #end
@@ -26,7 +26,7 @@ light_source { <-30, 60, -40>, rgb <0.16, 0.2, 0.36> * 0.8 area_light <12, 0, 0>
     cone { P + <0.6, 3.3, 0>, 0.24, P + <0.6, 3.5, 0>, 0.05 open T(texture { Paint(<0.05, 0.09, 0.07>) }) }
     sphere { P + <0.6, 3.3, 0>, 0.085 T(texture { pigment { rgb 1 } finish { emission C * 9 diffuse 0 } }) no_shadow }
   }
-  #if (MODE != 1) light_source { P + <0.6, 3.28, 0>, rgb C * Power fade_distance 2.2 fade_power 2 } #end
+  #if (TEXTURED) light_source { P + <0.6, 3.28, 0>, rgb C * Power fade_distance 2.2 fade_power 2 } #end
 #end
 
 #declare TPaving = texture {
@@ -87,7 +87,7 @@ union {
     #declare I = I + 1;
   #end
   // people: the one in focus stands under the second lamp with a case
-  object { Person(<0.42, 0.1, 0.09>, <0.1, 0.1, 0.13>, <0.75, 0.53, 0.42>, <0.1, 0.06, 0.04>) rotate y * 20 translate <0.15, 0, -2.9> }
+  Subject(object { Person(<0.42, 0.1, 0.09>, <0.1, 0.1, 0.13>, <0.75, 0.53, 0.42>, <0.1, 0.06, 0.04>) rotate y * 20 translate <0.15, 0, -2.9> })
   box { <0.5, 0.02, -3.1>, <0.95, 0.42, -2.92> T(texture { Paint(<0.38, 0.22, 0.12>) }) }
   torus { 0.07, 0.015 rotate x * 90 translate <0.72, 0.43, -3.01> T(TSteel) }
   object { Person(<0.12, 0.2, 0.28>, <0.16, 0.14, 0.12>, <0.65, 0.45, 0.34>, <0.3, 0.2, 0.1>) rotate y * 160 translate <-1.2, 0, 3.4> }
@@ -107,5 +107,5 @@ union {
   cylinder { <-5, 0.2, -6.9>, <-1.62, 0.2, -6.9>, 0.02 T(texture { Gloss(<0.06, 0.1, 0.08>) }) }
   cylinder { <-1.62, 0, -6.9>, <-1.62, 1.35, -6.9>, 0.045 T(texture { Gloss(<0.06, 0.1, 0.08>) }) }
   sphere { <-1.62, 1.4, -6.9>, 0.08 T(texture { Gloss(<0.75, 0.6, 0.25>) }) }
-  #if (MODE = 1) DepthTexture(Eye, Target, 2.2) #end
+  PlainTexture(Eye, Target, 2.2)
 }

@@ -6,7 +6,7 @@
 #declare Target = <0.06, 1.32, 0>;
 Lens(Eye, Target, 42, 1.5, 0.11, 3.2)
 
-#if (MODE != 1)
+#if (TEXTURED)
 background { rgb <0.5, 0.5, 0.52> }
 light_source { <-3.2, 5.2, -4.2>, rgb <1, 0.93, 0.82> * 1.0 area_light <1.4, 0, 0>, <0, 1.4, 0>, 4, 4 adaptive 1 jitter }
 light_source { <6, 8, 12>, rgb <0.9, 0.92, 1> * 0.45 area_light <5, 0, 0>, <0, 0, 5>, 3, 3 adaptive 1 jitter }
@@ -109,7 +109,7 @@ light_source { <2.6, 2.0, -2.0>, rgb <0.4, 0.5, 0.65> * 0.35 shadowless }
 }
 
 union {
-  object { Stationmaster rotate y * 14 }
+  Subject(object { Stationmaster rotate y * 14 })
   // the table the plinth stands on, with track pieces and a ruler
   box { <-3.2, -0.22, -1.6>, <3.2, -0.14, 0.95> T(texture { TWood scale 1.5 rotate y * 90 }) }
   object { Track(-3, 3) scale 0.16 translate <0.7, -0.14, 0.62> }
@@ -166,5 +166,5 @@ union {
     #end
     #declare K = K + 1;
   #end
-  #if (MODE = 1) DepthTexture(Eye, Target, 1.6) #end
+  PlainTexture(Eye, Target, 1.6)
 }

@@ -6,10 +6,12 @@ type Whole<T> = T extends (infer E)[] ? Whole<E>[] : T extends object ? { [K in 
 
 export type Shoot = Whole<Schemas['ShootView']>
 export type Shot = Whole<Schemas['ShotView']>
-export type Version = Whole<Schemas['VersionView']>
+export type Version = Omit<Whole<Schemas['VersionView']>, 'recipe'> & { recipe: Recipe }
 export type Delivery = Whole<Schemas['DeliveryView']>
-export type Recipe = Whole<Schemas['RecipeDocument']>
-export type Touchup = Whole<Schemas['TouchupPart']>
+export type Recipe = Omit<Whole<Schemas['RecipeDocument']>, 'touchups'> & { touchups: Touchup[] }
+export type PickOut = Whole<Schemas['PickOutPart']>
+/** A touch-up begins with a pick-out, with a mask from a file, or with nothing. */
+export type Touchup = Omit<Whole<Schemas['TouchupPart']>, 'pickOut' | 'maskFile'> & { pickOut: PickOut | null; maskFile: string | null }
 export type Stroke = Whole<Schemas['StrokePart']>
 export type Band = Whole<Schemas['BandPart']>
 export type Settings = Whole<Schemas['SettingsView']>
@@ -140,6 +142,9 @@ export const api = {
     (await send(`/api/shots/${id}/nearness`, { method: 'POST', json: recipe, signal })).arrayBuffer(),
   mask: async (id: string, recipe: Recipe, touchup: string, signal: AbortSignal) =>
     (await send(`/api/shots/${id}/mask`, { method: 'POST', json: { recipe, touchup }, signal })).arrayBuffer(),
+  maskFile: async (id: string, recipe: Recipe, touchup: string) =>
+    (await send(`/api/shots/${id}/mask-file`, { method: 'POST', json: { recipe, touchup } })).blob(),
+  bringInMask: (id: string, file: File) => upload<{ hash: string }>(`/api/shots/${id}/masks`, file, () => undefined),
   focus: (id: string, recipe: Recipe, place: FocusPlace) =>
     json<Band>(`/api/shots/${id}/focus`, { method: 'POST', json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe } }),
   preview: (id: string, body: { recipe: Recipe; longSide: number; region?: Region; page: string; number: number }, signal?: AbortSignal) =>

@@ -9,6 +9,7 @@ import { createOverlay, type Box, type Overlay } from './overlay'
 import { besideSplit, drawPicture, meet, splitOff } from './boxes'
 import { createPace } from './pace'
 import PaintLayer from './PaintLayer.vue'
+import PickLayer from './PickLayer.vue'
 import { panesOf, type Pane } from './panes'
 import SplitHandle from './SplitHandle.vue'
 import ThingOutlines from './ThingOutlines.vue'
@@ -334,6 +335,7 @@ defineExpose({ refit, fullSize })
     <ThingOutlines v-if="bench.step === 'focus' && panes.length === 1 && !bench.holding" :viewport="viewport" :picture="picture" />
     <div v-if="patch" class="patch" :style="{ left: `${patch.x}px`, top: `${patch.y}px`, width: `${patch.width}px`, height: `${patch.height}px` }" />
     <PaintLayer v-if="bench.step === 'touchup' && panes.length === 1 && bench.recipe" :viewport="viewport" :picture="picture" :stage="stage" />
+    <PickLayer v-if="bench.step === 'touchup' && panes.length === 1 && bench.recipe && touchups.tool === 'pick-out' && !touchups.picking" :viewport="viewport" :picture="picture" />
     <div v-if="aim" class="cross" :style="aimStyle" />
     <SplitHandle v-if="bench.split && !bench.holding" :viewport="viewport" :picture="picture" @grab="splitDown" />
     <template v-if="panes.length > 1">

@@ -3,7 +3,7 @@ import { mdiBlur, mdiChevronDown, mdiChevronUp, mdiContentCopy, mdiDeleteOutline
 import { computed, ref } from 'vue'
 import { useBench } from '../stores/bench'
 import { useTouchups } from '../stores/touchups'
-import { actionHints, actionNames, LARGEST, SMALLEST, strengthText, type Action } from './painting'
+import { actionHints, actionNames, hasPaint, LARGEST, SMALLEST, strengthText, type Action } from './painting'
 import SliderField from './SliderField.vue'
 
 const bench = useBench()
@@ -29,6 +29,18 @@ function setSize(at: number): void {
   set({ size: Math.round(SMALLEST * (LARGEST / SMALLEST) ** at * 1e5) / 1e5 })
 }
 
+const long = computed(() => Math.max(bench.shot?.width ?? 1, bench.shot?.height ?? 1))
+const pixels = (share: number): number => Math.round(share * long.value * 2) / 2
+const shares = (value: number): number => Math.round((value / long.value) * 1e7) / 1e7
+const file = ref<HTMLInputElement>()
+
+function load(event: Event): void {
+  const input = event.target as HTMLInputElement
+  const chosenFile = input.files?.[0]
+  if (chosenFile) void touchups.loadMask(chosenFile)
+  input.value = ''
+}
+
 function rename(id: string, event: Event): void {
   const name = (event.target as HTMLInputElement).value.trim().slice(0, 80)
   renaming.value = ''
@@ -43,11 +55,25 @@ function rename(id: string, event: Event): void {
       <div class="actions">
         <v-btn v-for="each in actions" :key="each" :prepend-icon="icons[each]" :title="actionHints[each]" :data-test="`new-${each}`" @click="touchups.add(each)">{{ actionNames[each] }}</v-btn>
       </div>
-      <label class="check" title="Takes paint away; holding E does the same for as long as it is held"><input type="checkbox" :checked="brush.erases" data-test="erase" @change="set({ erases: !brush.erases })" /> Erase</label>
-      <label class="check" title="Tints what the chosen touch-up has painted (P); the tint is not in the result"><input type="checkbox" :checked="touchups.tint" data-test="tint" @change="touchups.tint = !touchups.tint" /> Show paint</label>
+      <div class="tools" role="group" aria-label="Tool">
+        <button :class="{ on: touchups.tool === 'brush' }" :aria-pressed="touchups.tool === 'brush'" title="Paint strokes" data-test="tool-brush" @click="touchups.tool = 'brush'">Brush</button>
+        <button :class="{ on: touchups.tool === 'pick-out' }" :aria-pressed="touchups.tool === 'pick-out'" title="Find an object from a box around it and marks on it" data-test="tool-pick-out" @click="touchups.tool = 'pick-out'">Pick-out</button>
+      </div>
+      <div class="checks">
+        <label class="check" title="Takes paint away, or marks what does not belong to the object; holding E does the same for as long as it is held"><input type="checkbox" :checked="brush.erases" data-test="erase" @change="set({ erases: !brush.erases })" /> Erase</label>
+        <label class="check" title="Tints what the chosen touch-up has painted (P); the tint is not in the result"><input type="checkbox" :checked="touchups.tint" data-test="tint" @change="touchups.tint = !touchups.tint" /> Show paint</label>
+      </div>
     </div>
 
-    <div class="brush">
+    <div v-if="touchups.tool === 'pick-out'" class="picks">
+      <p class="small quiet">{{ chosen?.pickOut ? 'Draw a short line over what belongs to the object; with Erase, or while E is held, over what does not. The sides of the box can be moved.' : 'Drag a box loosely around the object. It becomes the mask of the chosen touch-up, or of a new one.' }}</p>
+      <div v-if="chosen?.pickOut" class="row">
+        <v-btn :disabled="!chosen.pickOut.marks.length" data-test="unmark-all" @click="touchups.pickOut(chosen.id, `Marks off ${chosen.name}`, { marks: [] })">Clear marks</v-btn>
+        <v-btn data-test="no-pick-out" @click="touchups.change(chosen.id, `Pick-out off ${chosen.name}`, { pickOut: null })">Remove box</v-btn>
+      </div>
+      <span class="small quiet" role="status">{{ touchups.finding ? 'Finding the object' : '' }}</span>
+    </div>
+    <div v-else class="brush">
       <SliderField label="Size" hint="Diameter of the brush in pixels of the photo ([ and ], or Shift and the wheel)" :least="0" :most="1" :step="0.005" :value="sizeAt" :text="sizeText" @live="setSize" @commit="setSize" />
       <SliderField label="Softness" hint="How far paint fades towards the rim of the brush" :least="0" :most="1" :step="0.01" :value="brush.softness" :text="percent(brush.softness)" @live="set({ softness: $event })" @commit="set({ softness: $event })" />
       <SliderField label="Build-up" hint="How much paint one dab adds; low values build up slowly, never beyond full" :least="0.01" :most="1" :step="0.01" :value="brush.buildUp" :text="percent(brush.buildUp)" @live="set({ buildUp: $event })" @commit="set({ buildUp: $event })" />
@@ -80,11 +106,19 @@ function rename(id: string, event: Event): void {
         <v-btn v-if="action === 'focus'" title="Leads to where the sharp band is now" @click="touchups.readBand">Read band</v-btn>
         <v-btn :icon="mdiEyedropper" :active="touchups.picking" title="Pick the depth in the picture" aria-label="Pick the depth in the picture" data-test="pick" @click="touchups.picking = !touchups.picking" />
       </div>
+      <SliderField label="Grow" hint="Moves the edge of what is painted out, or in below zero; in pixels of the photo" :least="-20" :most="20" :step="0.5" :value="pixels(chosen.grow)" :text="`${pixels(chosen.grow)} px`" @live="touchups.live({ grow: shares($event) })" @commit="touchups.change(chosen.id, `Edge of ${chosen.name}`, { grow: shares($event) })" />
+      <SliderField label="Soften" hint="Fades the edge of what is painted over this many pixels of the photo" :least="0" :most="20" :step="0.5" :value="pixels(chosen.soften)" :text="`${pixels(chosen.soften)} px`" @live="touchups.live({ soften: shares($event) })" @commit="touchups.change(chosen.id, `Edge of ${chosen.name}`, { soften: shares($event) })" />
       <div class="row">
         <label class="check" title="Acts where nothing is painted"><input type="checkbox" :checked="chosen.inverted" @change="touchups.change(chosen.id, `Invert ${chosen.name}`, { inverted: !chosen.inverted })" /> Inverted</label>
         <span class="spring" />
         <v-btn :icon="mdiContentCopy" title="Duplicate" aria-label="Duplicate" data-test="duplicate" @click="touchups.duplicate(chosen.id)" />
         <v-btn :icon="mdiDeleteOutline" title="Delete" aria-label="Delete" data-test="delete" @click="touchups.remove(chosen.id)" />
+      </div>
+      <div class="row">
+        <v-btn title="Saves what is painted as a grey PNG of the photo's size, white is painted" :disabled="!hasPaint(chosen)" data-test="save-mask" @click="touchups.saveMask">Save mask</v-btn>
+        <v-btn title="Begins this touch-up with a mask from a picture file of the photo's shape, white is painted" data-test="load-mask" @click="file?.click()">Load mask</v-btn>
+        <v-btn v-if="chosen.maskFile" title="Takes the loaded mask away" data-test="drop-mask" @click="touchups.change(chosen.id, `Mask off ${chosen.name}`, { maskFile: null })">Drop</v-btn>
+        <input ref="file" type="file" accept="image/*" hidden data-test="mask-file" @change="load" />
       </div>
       <v-btn title="Removes every touch-up; undo brings them back" data-test="reset" @click="touchups.reset">Remove all</v-btn>
     </div>
@@ -92,7 +126,7 @@ function rename(id: string, event: Event): void {
 </template>
 
 <style scoped>
-.deck { display: grid; grid-template-columns: max-content minmax(200px, 260px) minmax(190px, 380px) minmax(150px, 190px); gap: 30px; justify-content: start; height: 100%; }
+.deck { display: grid; grid-template-columns: max-content minmax(200px, 260px) minmax(190px, 330px) minmax(310px, 380px); gap: 26px; justify-content: start; height: 100%; }
 .new { display: grid; gap: 3px; align-content: start; }
 .actions { display: grid; grid-template-columns: 1fr 1fr; gap: 2px 4px; justify-items: start; }
 .check { display: flex; gap: 6px; align-items: center; cursor: pointer; font-size: 12.5px; min-height: 24px; }
@@ -112,7 +146,12 @@ select { background: var(--well); color: var(--ink); border: 1px solid var(--lin
 .list .name .small { white-space: nowrap; }
 .rename { flex: 1; min-width: 0; background: var(--well); color: var(--ink); border: 1px solid var(--accent); border-radius: 2px; padding: 2px 5px; }
 .none { align-self: center; }
-.chosen { display: grid; gap: 4px; align-content: start; justify-items: stretch; }
+.chosen { display: grid; grid-template-columns: 1fr 1fr; gap: 4px 18px; align-content: start; align-items: start; justify-items: stretch; }
+.picks { display: grid; gap: 6px; align-content: start; }
+.checks { display: flex; gap: 14px; }
+.tools { display: flex; border: 1px solid var(--line); border-radius: 3px; overflow: hidden; width: max-content; }
+.tools button { padding: 2px 12px; min-height: 24px; font-size: 12px; color: var(--dim); }
+.tools button.on { background: rgba(128, 128, 128, 0.24); color: var(--ink); }
 .row { display: flex; align-items: center; gap: 4px; }
 .spring { flex: 1; }
 .target { white-space: nowrap; }

@@ -92,8 +92,13 @@ export function newTouchup(action: Action, all: Touchup[], target: number): Touc
   const like = all.filter((each) => each.action === action).length
   return {
     id: crypto.randomUUID(), name: `${actionNames[action]} ${like + 1}`, action, strength: usualStrength[action], target: rounded(target),
-    shown: true, inverted: false, strokes: [],
+    shown: true, inverted: false, strokes: [], pickOut: null, maskFile: null, grow: 0, soften: 0,
   }
+}
+
+/** Whether anything is painted. */
+export function hasPaint(touchup: Touchup): boolean {
+  return touchup.strokes.length > 0 || touchup.inverted || touchup.pickOut !== null || touchup.maskFile !== null
 }
 
 /** The list with one touch-up a place earlier or later. */
@@ -141,7 +146,7 @@ export function recipeKey(recipe: Recipe | undefined): string {
 
 /** What the depth of a recipe depends on. */
 export function depthKeyOf({ depth, touchups, band }: Recipe): string {
-  const acting = touchups.filter((each) => each.shown && each.action !== 'reveal' && (each.strokes.length || each.inverted))
+  const acting = touchups.filter((each) => each.shown && each.action !== 'reveal' && hasPaint(each))
   const followed = acting.some((each) => each.action === 'blur') ? JSON.stringify(band) : ''
   return JSON.stringify(depth) + touchupsKey(acting) + followed
 }

@@ -1,12 +1,15 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Touchup } from '../api/client'
+import { api, Problem, type PickOut, type Touchup } from '../api/client'
 import { decodeEdgeWidths, nearnessAt, type EdgeWidths } from '../bench/nearness'
-import { newTouchup, reordered, resized, strokeOf, touchupsKey, type Action, type Brush, type Point } from '../bench/painting'
+import { hasPaint, newTouchup, reordered, resized, strokeOf, touchupsKey, type Action, type Brush, type Point } from '../bench/painting'
 import { usePreviewLoop } from '../bench/previewLoop'
+import type { PickBox } from '../bench/picking'
 import { AFTER_PAINT, useBench } from './bench'
 
 const LIVE_EVERY = 120
+/** Width of a mark as a share of the longer side: thin, so that it lies on one thing only. */
+const MARK = 0.006
 const USUAL: Brush = { erases: false, size: 0.06, softness: 0.3, buildUp: 1, cling: 0.6, edges: 'photo', pressure: 'nothing' }
 
 /** The touch-ups of the open recipe, the brush, and the stroke that is being painted. */
@@ -18,6 +21,10 @@ export const useTouchups = defineStore('touchups', () => {
   const picking = ref(false)
   /** True while the key of the eraser is held. */
   const erasing = ref(false)
+  /** Paint with the brush, or point an object out. */
+  const tool = ref<'brush' | 'pick-out'>('brush')
+  /** True while the mask of the selected touch-up is being made. */
+  const finding = ref(false)
   /** Whether what is painted is tinted. */
   const tint = ref(true)
   const stroke = shallowRef<Point[]>()
@@ -98,6 +105,59 @@ export const useTouchups = defineStore('touchups', () => {
     if (selected.value) change(selected.value.id, 'Depth of the band', { target: bandDepth() })
   }
 
+  function pickOut(id: string, name: string, part: Partial<PickOut>): void {
+    const found = all.value.find((each) => each.id === id)
+    if (found?.pickOut) change(id, name, { pickOut: { ...found.pickOut, ...part } })
+  }
+
+  /** Begins a pick-out with a box, on a new touch-up when there is none or when the chosen one has strokes already. */
+  function pickBox(box: PickBox): void {
+    const made = { marks: [], ...box }
+    const on = selected.value
+    if (on && !hasPaint(on)) {
+      change(on.id, `Pick out ${on.name}`, { pickOut: made })
+      return
+    }
+    const fresh = { ...newTouchup((on?.action ?? 'focus') as Action, all.value, bandDepth()), pickOut: made }
+    bench.commit(`Pick out ${fresh.name}`, { touchups: [...all.value, fresh] })
+    selectedId.value = fresh.id
+  }
+
+  /** Marks what belongs to the object, or while erasing what does not. */
+  function mark(points: Point[]): void {
+    const on = selected.value
+    if (!on?.pickOut) return
+    const made = strokeOf({ ...brush.value, erases: erases.value, size: MARK, softness: 0, buildUp: 1, cling: 0, pressure: 'nothing' }, points, aspect.value, bench.shot?.width ?? 1)
+    pickOut(on.id, `${erases.value ? 'Drop' : 'Keep'} mark on ${on.name}`, { marks: [...on.pickOut.marks, made] })
+  }
+
+  async function loadMask(file: File): Promise<void> {
+    const shot = bench.shot
+    const on = selected.value
+    if (!shot || !on) return
+    try {
+      const { hash } = await api.bringInMask(shot.id, file)
+      change(on.id, `Mask of ${on.name} from ${file.name}`.slice(0, 120), { maskFile: hash, pickOut: null })
+    } catch (problem) {
+      bench.notice = (problem as Problem).message
+    }
+  }
+
+  async function saveMask(): Promise<void> {
+    const { shot, recipe } = bench
+    const on = selected.value
+    if (!shot || !recipe || !on) return
+    try {
+      const url = URL.createObjectURL(await api.maskFile(shot.id, { ...recipe, touchups: [on] }, on.id))
+      const link = document.createElement('a')
+      Object.assign(link, { href: url, download: `${shot.name.replace(/\.[^.]*$/, '')} ${on.name}.png` })
+      link.click()
+      setTimeout(() => URL.revokeObjectURL(url), 10_000)
+    } catch (problem) {
+      bench.notice = (problem as Problem).message
+    }
+  }
+
   function depthAt(point: Point): number {
     const map = bench.nearness
     return map ? Math.round(nearnessAt(map, point.x, point.y) * 1e5) / 1e5 : 0.5
@@ -170,14 +230,15 @@ export const useTouchups = defineStore('touchups', () => {
   const maskKey = computed(() => (selected.value && bench.shot ? `${bench.shot.id} ${touchupsKey([selected.value])} ${JSON.stringify(bench.recipe?.depth)}` : ''))
 
   function maskWanted(): boolean {
-    return bench.step === 'touchup' && Boolean(selected.value?.strokes.length)
+    return bench.step === 'touchup' && selected.value !== undefined && hasPaint(selected.value)
   }
 
   function refresh(): void {
     const id = bench.shot?.id
     const touchup = selected.value
-    if (!id || !touchup?.strokes.length) {
+    if (!id || !touchup || !hasPaint(touchup)) {
       mask.value = undefined
+      finding.value = false
       return
     }
     if (bench.step !== 'touchup' || begun) return
@@ -189,14 +250,17 @@ export const useTouchups = defineStore('touchups', () => {
       },
       show: (map) => {
         mask.value = map
+        finding.value = false
         if (!begun) stroke.value = undefined
       },
       state: (state, problem) => {
         if (state !== 'failed') return
+        finding.value = false
         bench.notice = (problem as Problem).message
         if (!begun) stroke.value = undefined
       },
     })
+    finding.value = true
     clearTimeout(maskTimer)
     maskTimer = setTimeout(() => maskLoop?.request({ id, touchup }, false), AFTER_PAINT)
   }
@@ -205,11 +269,11 @@ export const useTouchups = defineStore('touchups', () => {
   watch(() => bench.shot?.id, () => {
     selectedId.value = ''
     stroke.value = last.value = mask.value = begun = undefined
-    picking.value = erasing.value = false
+    picking.value = erasing.value = finding.value = false
   })
 
   return {
-    brush, selectedId, selected, picking, erasing, erases, tint, stroke, last, mask, all, aspect, add, live, change, remove, duplicate, reorder,
+    tool, finding, pickOut, pickBox, mark, loadMask, saveMask, brush, selectedId, selected, picking, erasing, erases, tint, stroke, last, mask, all, aspect, add, live, change, remove, duplicate, reorder,
     reset, resize, readBand, pick, begin, join, go, end, cancel,
   }
 })

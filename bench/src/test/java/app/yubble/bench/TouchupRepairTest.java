@@ -16,7 +16,6 @@ import app.yubble.media.picture.PictureReader;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 import org.junit.jupiter.api.Test;
 
 /** Exact depth is damaged and then painted right again, as a user would: a few strokes, wider than the thing. */
@@ -41,7 +40,7 @@ class TouchupRepairTest {
         /** Depth after strokes that lead to the depth found at a place. */
         Plane repaired(double x, double y, Stroke... strokes) {
             float target = truth.nearestTo(x * truth.width(), y * truth.height());
-            Touchup touchup = new Touchup("one", "", Touchup.Action.MATCH, 1, target, true, false, List.of(strokes));
+            Touchup touchup = Touchup.of("one", Touchup.Action.MATCH, 1, target, strokes);
             Mask mask = Mask.empty(picture.size());
             for (Stroke stroke : strokes) {
                 mask = Painting.stroke(mask, stroke, picture, damaged);

@@ -6,6 +6,7 @@ import app.yubble.core.raster.Size;
 import app.yubble.media.depthfile.CameraDepth;
 import app.yubble.media.depthfile.CameraDepthReader;
 import app.yubble.media.depthfile.DepthFileReader;
+import app.yubble.media.depthfile.MaskFileReader;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
@@ -32,6 +33,14 @@ final class Inputs {
         try {
             return new DepthFileReader(PictureReader.DEFAULT).read(bytes(file), picture);
         } catch (UnreadablePictureException | DepthShapeException fault) {
+            throw named(file, fault);
+        }
+    }
+
+    static Plane mask(Path file, Size picture) {
+        try {
+            return new MaskFileReader(PictureReader.DEFAULT).read(bytes(file), picture);
+        } catch (UnreadablePictureException | IllegalArgumentException fault) {
             throw named(file, fault);
         }
     }

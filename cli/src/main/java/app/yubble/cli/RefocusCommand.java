@@ -19,16 +19,19 @@ import app.yubble.core.refocus.Material;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.subject.Quality;
+import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.Camera;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.recipe.RecipeJson;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.OptionalDouble;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
@@ -130,7 +133,10 @@ final class RefocusCommand implements Callable<Integer> {
                 : RecipeJson.read(new String(Inputs.bytes(recipeFile), StandardCharsets.UTF_8));
         DecodedPicture decoded = Inputs.picture(photo);
         finished("decode");
-        Shot shot = new Shot(decoded.picture(), depthMap(decoded.picture()));
+        Shot shot = new Shot(
+                decoded.picture(),
+                depthMap(decoded.picture()),
+                masks(recipe, decoded.picture().size()));
         finished("depth");
         Size size = maxSize == null ? shot.size() : shot.size().fitting(maxSize);
         boolean stored = "camera".equals(depth);
@@ -310,7 +316,19 @@ final class RefocusCommand implements Callable<Integer> {
     }
 
     /** The photo and its one depth map. */
-    private record Shot(Picture full, DepthEstimate map) implements Material {
+    /** Masks from files that touch-ups begin with lie beside the recipe, named as they stand in it. */
+    private Map<String, Plane> masks(Recipe recipe, Size picture) {
+        Map<String, Plane> out = new HashMap<>();
+        for (Touchup each : recipe.touchups()) {
+            String file = each.start().file();
+            if (file != null && recipeFile != null) {
+                out.put(file, Inputs.mask(recipeFile.resolveSibling(file + ".png"), picture));
+            }
+        }
+        return out;
+    }
+
+    private record Shot(Picture full, DepthEstimate map, Map<String, Plane> masks) implements Material {
         @Override
         public String id() {
             return "photo";
@@ -334,6 +352,11 @@ final class RefocusCommand implements Callable<Integer> {
         @Override
         public DepthEstimate depth(DepthChoice.Source source) {
             return map;
+        }
+
+        @Override
+        public Plane mask(String file) {
+            return Objects.requireNonNull(masks.get(file));
         }
     }
 }

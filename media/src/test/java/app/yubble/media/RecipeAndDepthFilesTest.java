@@ -16,6 +16,7 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.touchup.PickOut;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
 import app.yubble.media.depthfile.DepthFileReader;
@@ -54,7 +55,16 @@ class RecipeAndDepthFilesTest {
                                         0.75f,
                                         0.125f,
                                         0.5f),
-                                new Stroke(Stroke.Brush.of(0.5), 0.5f, 0.5f, 1)))),
+                                new Stroke(Stroke.Brush.of(0.5), 0.5f, 0.5f, 1)),
+                        new Touchup.Start(
+                                new PickOut(
+                                        0.1,
+                                        0.2,
+                                        0.5,
+                                        0.25,
+                                        List.of(new Stroke(Stroke.Brush.of(0.01).erasing(), 0.25f, 0.5f, 1))),
+                                null),
+                        new Touchup.Rim(-0.01, 0.02))),
                 new SharpBand(0.7, 0.55, 0.02, 0.1, 0.2, -0.1),
                 new Aperture(Aperture.Mode.FREE, 1.4, 85, 23.5, 1.75, 62),
                 new Gain(0.5, 1.5),

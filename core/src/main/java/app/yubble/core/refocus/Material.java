@@ -2,6 +2,7 @@ package app.yubble.core.refocus;
 
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 
@@ -23,6 +24,15 @@ public interface Material {
 
     /** The picture at {@code size}, which has the full picture's shape; linear light. */
     Picture picture(Size size);
+
+    /**
+     * A mask that was brought in for this picture, by its hash; of any size with the picture's shape.
+     *
+     * @throws IllegalArgumentException when there is none
+     */
+    default Plane mask(String file) {
+        throw new IllegalArgumentException("there is no mask file " + file.substring(0, 8) + "... for this photo");
+    }
 
     /** The depth map of this source, of any size with the picture's shape. */
     DepthEstimate depth(DepthChoice.Source source);

@@ -17,6 +17,8 @@ import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Painting;
+import app.yubble.core.touchup.PickOut;
+import app.yubble.core.touchup.PickingOut;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
 import java.util.List;
@@ -88,7 +90,7 @@ public final class RefocusLine {
             Touchup each = acting.get(i);
             // A blur leads away from the band, wherever that is.
             boolean blurs = each.action() == Touchup.Action.BLUR;
-            keys[i + 1] = maskKey(keys[i], each, each.strokes().size())
+            keys[i + 1] = wholeKey(keys[i], each)
                     .then("moved", each.action(), each.strength(), blurs ? recipe.band() : each.target());
         }
         return cache.get(
@@ -149,10 +151,7 @@ public final class RefocusLine {
     }
 
     private StageKey wholeMaskKey(Material material, DepthChoice depth, Touchup touchup, Size size) {
-        return maskKey(
-                nearnessKey(material, depth, maskSize(material, size)),
-                touchup,
-                touchup.strokes().size());
+        return wholeKey(nearnessKey(material, depth, maskSize(material, size)), touchup);
     }
 
     private Mask drawn(Material material, DepthChoice depth, Touchup touchup, Size size) {
@@ -164,7 +163,7 @@ public final class RefocusLine {
             done -= mask == null ? 1 : 0;
         }
         if (mask == null) {
-            mask = Mask.empty(size);
+            mask = started(material, depth, touchup, size);
         }
         for (int i = done; i < touchup.strokes().size(); i++) {
             Mask before = mask;
@@ -175,13 +174,52 @@ public final class RefocusLine {
                     ? cache.get(maskKey(key, touchup, i + 1), Mask.class, Mask::bytes, next)
                     : next.get();
         }
-        return touchup.inverted() ? mask.inverted() : mask;
+        if (isPlain(touchup)) {
+            return mask;
+        }
+        Mask painted = mask;
+        return cache.get(wholeKey(key, touchup), Mask.class, Mask::bytes, () -> {
+            Mask rimmed = painted.rimmed(touchup.rim());
+            return touchup.inverted() ? rimmed.inverted() : rimmed;
+        });
+    }
+
+    private Mask started(Material material, DepthChoice depth, Touchup touchup, Size size) {
+        PickOut pickOut = touchup.start().pickOut();
+        String file = touchup.start().file();
+        if (file == null && pickOut == null) {
+            return Mask.empty(size);
+        }
+        StageKey key =
+                nearnessKey(material, depth, size).then("start", touchup.start().key());
+        return cache.get(key, Mask.class, Mask::bytes, () -> {
+            if (pickOut == null) {
+                return Mask.of(material.mask(file), size);
+            }
+            Size from = PickingOut.solvedFrom(pickOut, material.size());
+            Plane solved = cache.get(
+                    nearnessKey(material, depth, from).then("solved", pickOut.key()),
+                    Plane.class,
+                    RefocusLine::bytes,
+                    () -> PickingOut.solved(pickOut, picture(material, from), nearness(material, depth, from)));
+            return PickingOut.mask(pickOut, solved, picture(material, size));
+        });
+    }
+
+    /** Of all that a touch-up paints, finished. */
+    private static StageKey wholeKey(StageKey before, Touchup touchup) {
+        StageKey painted = maskKey(before, touchup, touchup.strokes().size());
+        return isPlain(touchup) ? painted : painted.then("finished", touchup.rim(), touchup.inverted());
+    }
+
+    private static boolean isPlain(Touchup touchup) {
+        return !touchup.inverted() && touchup.rim().equals(Touchup.Rim.PLAIN);
     }
 
     private static StageKey maskKey(StageKey before, Touchup touchup, int strokes) {
         return before.then(
                 "mask",
-                touchup.inverted(),
+                touchup.start().key(),
                 touchup.strokes().subList(0, strokes).stream().map(Stroke::key).collect(Collectors.joining()));
     }
 

@@ -1,5 +1,6 @@
 package app.yubble.core.touchup;
 
+import app.yubble.core.raster.CostBuckets;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
@@ -49,7 +50,7 @@ final class Cling {
     private final float[] domain;
     private final List<float[]> colours = new ArrayList<>();
     private final float[] cost;
-    private final Buckets buckets = new Buckets(STEPS);
+    private final CostBuckets buckets = new CostBuckets(STEPS);
 
     private Cling(Stroke stroke, Mask wide, Region box, Picture picture, Plane nearness) {
         this.stroke = stroke;
@@ -299,38 +300,5 @@ final class Cling {
         // later.
         Plane plane = new Plane(width, height, out);
         return RunningExtreme.octagon(RunningExtreme.octagon(plane, CLOSED, true), CLOSED, false);
-    }
-
-    /** Places by step of cost, for a search in rising order; taking from a step may go on while more are added to it. */
-    private static final class Buckets {
-        private final int[] heads;
-        private int[] places = new int[1024];
-        private int[] nexts = new int[1024];
-        private int count;
-
-        Buckets(int steps) {
-            heads = new int[steps];
-            Arrays.fill(heads, -1);
-        }
-
-        void add(int step, int place) {
-            if (count == places.length) {
-                places = Arrays.copyOf(places, 2 * count);
-                nexts = Arrays.copyOf(nexts, 2 * count);
-            }
-            places[count] = place;
-            nexts[count] = heads[step];
-            heads[step] = count++;
-        }
-
-        /** One of the places, or -1. */
-        int take(int step) {
-            int entry = heads[step];
-            if (entry < 0) {
-                return -1;
-            }
-            heads[step] = nexts[entry];
-            return places[entry];
-        }
     }
 }

@@ -1,9 +1,13 @@
 package app.yubble.core.touchup;
 
+import app.yubble.core.raster.BoxMean;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.RunningExtreme;
 import app.yubble.core.raster.Size;
 import java.util.Arrays;
+import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -66,6 +70,59 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
             out[i] = 1 - out[i];
         }
         return of(picture, Region.all(picture), out);
+    }
+
+    /** From a map of the picture's shape, brought to its size. */
+    public static Mask of(Plane map, Size picture) {
+        return of(picture, Region.all(picture), Resample.toSize(map, picture).samples());
+    }
+
+    /** With its edge moved and faded. */
+    public Mask rimmed(Touchup.Rim rim) {
+        if (box == null || rim.equals(Touchup.Rim.PLAIN)) {
+            return this;
+        }
+        double grow = rim.grow() * picture.longSide();
+        double soften = rim.soften() * picture.longSide();
+        int more = (int) Math.ceil(Math.max(0, grow) + soften) + 2;
+        int x0 = Math.max(0, box.x() - more);
+        int y0 = Math.max(0, box.y() - more);
+        int x1 = Math.min(picture.width(), box.x() + box.width() + more);
+        int y1 = Math.min(picture.height(), box.y() + box.height() + more);
+        Region around = new Region(x0, y0, x1 - x0, y1 - y0);
+        Plane out = new Plane(around.size());
+        for (int y = 0, i = 0; y < around.height(); y++) {
+            for (int x = 0; x < around.width(); x++, i++) {
+                out.samples()[i] = at(x + x0, y + y0);
+            }
+        }
+        if (grow != 0) {
+            Plane before = out;
+            boolean largest = grow > 0;
+            out = between(Math.abs(grow), radius -> RunningExtreme.octagon(before, radius, largest));
+        }
+        if (soften > 0) {
+            // Two means after each other reach as far as one of twice the width.
+            Plane before = out;
+            out = between(soften / 2, radius -> BoxMean.of(BoxMean.of(before, radius), radius));
+        }
+        return of(picture, around, out.samples());
+    }
+
+    /** What lies between the results of the whole radii below and above. */
+    private static Plane between(double radius, IntFunction<Plane> filter) {
+        int whole = (int) Math.floor(radius);
+        float part = (float) (radius - whole);
+        Plane lower = filter.apply(whole);
+        if (part == 0) {
+            return lower;
+        }
+        Plane upper = filter.apply(whole + 1);
+        Plane out = new Plane(lower.size());
+        for (int i = 0; i < out.samples().length; i++) {
+            out.samples()[i] = lower.samples()[i] + part * (upper.samples()[i] - lower.samples()[i]);
+        }
+        return out;
     }
 
     /** This one after a stroke over it, which adds to it or takes away from it. */

@@ -123,6 +123,12 @@ public final class Stroke {
         return brush;
     }
 
+    /** The same line, hard and full, with a brush that is not smaller than {@code size}. */
+    Stroke atLeast(double size) {
+        Brush plain = Brush.of(Math.max(size, brush.size()));
+        return new Stroke(brush.erases() ? plain.erasing() : plain, points);
+    }
+
     public int count() {
         return points.length / VALUES;
     }

@@ -2,6 +2,8 @@ package app.yubble.core.touchup;
 
 import app.yubble.core.focus.SharpBand;
 import java.util.List;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A group of strokes with one action and one strength, which acts on all of them.
@@ -11,6 +13,8 @@ import java.util.List;
  * @param strength how far the action goes, in [0,1]; of a blur in [-1,1], in front when negative
  * @param target nearness that focus and match lead to; without meaning for the others
  * @param inverted acts where nothing is painted
+ * @param start what is painted before the first stroke
+ * @param rim what happens to the edge of all that is painted
  */
 public record Touchup(
         String id,
@@ -20,7 +24,57 @@ public record Touchup(
         double target,
         boolean shown,
         boolean inverted,
-        List<Stroke> strokes) {
+        List<Stroke> strokes,
+        Start start,
+        Rim rim) {
+    /**
+     * What a touch-up's mask begins with; strokes add to it and take away from it.
+     *
+     * @param pickOut an object, or null
+     * @param file the hash of a mask from a file, or null; there is at most one of the two
+     */
+    public record Start(@Nullable PickOut pickOut, @Nullable String file) {
+        public static final Start EMPTY = new Start(null, null);
+        private static final Pattern HASH = Pattern.compile("[0-9a-f]{64}");
+
+        public Start {
+            if (pickOut != null && file != null) {
+                throw new IllegalArgumentException(
+                        "a touch-up begins with a pick-out or with a mask file, not with both");
+            }
+            if (file != null && !HASH.matcher(file).matches()) {
+                throw new IllegalArgumentException("a mask file is named by 64 digits and letters a to f");
+            }
+        }
+
+        boolean isEmpty() {
+            return pickOut == null && file == null;
+        }
+
+        /** Equal starts and only those have equal keys. */
+        public String key() {
+            return pickOut != null ? pickOut.key() : file == null ? "" : file;
+        }
+    }
+
+    /**
+     * The edge of a mask, in shares of the picture's longer side.
+     *
+     * @param grow how far the mask reaches beyond its edge; shrinks it when negative
+     * @param soften over how much to either side the edge fades
+     */
+    public record Rim(double grow, double soften) {
+        public static final Rim PLAIN = new Rim(0, 0);
+        private static final double MOST = 0.05;
+
+        public Rim {
+            if (!(Math.abs(grow) <= MOST && soften >= 0 && soften <= MOST)) {
+                throw new IllegalArgumentException("a mask's edge moves and fades by at most " + MOST
+                        + " of the picture, found " + grow + " and " + soften);
+            }
+        }
+    }
+
     /** What painting does. */
     public enum Action {
         /** Leads to the depth that the sharp band had when the touch-up was begun. */
@@ -45,9 +99,14 @@ public record Touchup(
         strokes = List.copyOf(strokes);
     }
 
+    /** One with strokes only. */
+    public static Touchup of(String id, Action action, double strength, double target, Stroke... strokes) {
+        return new Touchup(id, "", action, strength, target, true, false, List.of(strokes), Start.EMPTY, Rim.PLAIN);
+    }
+
     /** Whether the result can differ for it. */
     public boolean acts() {
-        return shown && strength != 0 && (inverted || !strokes.isEmpty());
+        return shown && strength != 0 && (inverted || !strokes.isEmpty() || !start.isEmpty());
     }
 
     /** Whether nearness is changed by it, and not only what is shown. */

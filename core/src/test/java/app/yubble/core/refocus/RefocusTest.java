@@ -152,7 +152,7 @@ class RefocusTest {
     }
 
     private static Touchup touchup(Touchup.Action action, double strength, Stroke... strokes) {
-        return new Touchup(action.name(), "", action, strength, 0.8, true, false, List.of(strokes));
+        return Touchup.of(action.name(), action, strength, 0.8, strokes);
     }
 
     private static Stroke dab(double x, double y, double size, double cling) {
@@ -210,7 +210,17 @@ class RefocusTest {
         assertThat(line.nearness(scene, painted, size).samples())
                 .isEqualTo(fresh.nearness(scene, painted, size).samples())
                 .isNotEqualTo(line.nearness(scene, recipe, size).samples());
-        Touchup hidden = new Touchup("h", "", Touchup.Action.FOCUS, 1, 0.8, false, false, List.of(strokes));
+        Touchup hidden = new Touchup(
+                "h",
+                "",
+                Touchup.Action.FOCUS,
+                1,
+                0.8,
+                false,
+                false,
+                List.of(strokes),
+                Touchup.Start.EMPTY,
+                Touchup.Rim.PLAIN);
         assertThat(line.nearness(scene, recipe.withTouchups(List.of(hidden)), size)
                         .samples())
                 .isEqualTo(line.nearness(scene, recipe, size).samples());

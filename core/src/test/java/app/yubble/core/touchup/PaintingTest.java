@@ -34,7 +34,7 @@ class PaintingTest {
     }
 
     private static Touchup touchup(Touchup.Action action, double strength, double target) {
-        return new Touchup("a", "", action, strength, target, true, false, List.of());
+        return Touchup.of("a", action, strength, target);
     }
 
     private static float moved(Touchup touchup, float nearness, SharpBand band) {

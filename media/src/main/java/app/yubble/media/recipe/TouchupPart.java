@@ -1,5 +1,6 @@
 package app.yubble.media.recipe;
 
+import app.yubble.core.touchup.PickOut;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
 import java.util.Arrays;
@@ -11,6 +12,9 @@ import org.jspecify.annotations.Nullable;
  * A touch-up as it stands in a recipe; see {@link Touchup}.
  *
  * @param action {@code focus}, {@code blur}, {@code match} or {@code reveal}
+ * @param maskFile the SHA-256 hash of a mask that was brought in for the shot, in hexadecimal
+ * @param grow how far the painted area's edge moves out, in shares of the picture's longer side
+ * @param soften over how much to either side that edge fades, likewise
  */
 public record TouchupPart(
         @Nullable String id,
@@ -20,7 +24,11 @@ public record TouchupPart(
         @Nullable Double target,
         @Nullable Boolean shown,
         @Nullable Boolean inverted,
-        @Nullable List<StrokePart> strokes) {
+        @Nullable List<StrokePart> strokes,
+        @Nullable PickOutPart pickOut,
+        @Nullable String maskFile,
+        @Nullable Double grow,
+        @Nullable Double soften) {
     private static final int LONGEST_NAME = 80;
     private static final int MOST_STROKES = 2000;
     private static final double USUAL_SIZE = 0.05;
@@ -85,7 +93,40 @@ public record TouchupPart(
         }
     }
 
+    /**
+     * An object as it was pointed out; see {@link PickOut}. In shares of the picture.
+     *
+     * @param marks strokes; those that erase lie on what does not belong to the object
+     */
+    public record PickOutPart(
+            @Nullable Double left,
+            @Nullable Double top,
+            @Nullable Double width,
+            @Nullable Double height,
+            @Nullable List<StrokePart> marks) {
+        static PickOutPart of(PickOut pickOut) {
+            return new PickOutPart(
+                    pickOut.left(),
+                    pickOut.top(),
+                    pickOut.width(),
+                    pickOut.height(),
+                    pickOut.marks().stream().map(StrokePart::of).toList());
+        }
+
+        PickOut toPickOut() {
+            return new PickOut(
+                    RecipeDocument.or(left, 0),
+                    RecipeDocument.or(top, 0),
+                    RecipeDocument.or(width, 1),
+                    RecipeDocument.or(height, 1),
+                    marks == null
+                            ? List.of()
+                            : marks.stream().map(StrokePart::toStroke).toList());
+        }
+    }
+
     static TouchupPart of(Touchup touchup) {
+        PickOut pickOut = touchup.start().pickOut();
         return new TouchupPart(
                 touchup.id(),
                 touchup.name(),
@@ -94,7 +135,11 @@ public record TouchupPart(
                 touchup.target(),
                 touchup.shown(),
                 touchup.inverted(),
-                touchup.strokes().stream().map(StrokePart::of).toList());
+                touchup.strokes().stream().map(StrokePart::of).toList(),
+                pickOut == null ? null : PickOutPart.of(pickOut),
+                touchup.start().file(),
+                touchup.rim().grow(),
+                touchup.rim().soften());
     }
 
     Touchup toTouchup() {
@@ -118,7 +163,9 @@ public record TouchupPart(
                 Boolean.TRUE.equals(inverted),
                 strokes == null
                         ? List.of()
-                        : strokes.stream().map(StrokePart::toStroke).toList());
+                        : strokes.stream().map(StrokePart::toStroke).toList(),
+                new Touchup.Start(pickOut == null ? null : pickOut.toPickOut(), maskFile),
+                new Touchup.Rim(RecipeDocument.or(grow, 0), RecipeDocument.or(soften, 0)));
     }
 
     private static String written(Enum<?> value) {

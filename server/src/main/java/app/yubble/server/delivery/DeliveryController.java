@@ -7,6 +7,7 @@ import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.RefusedException;
+import app.yubble.server.shoot.MaskFiles;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
@@ -47,12 +48,14 @@ class DeliveryController {
     private final Deliveries deliveries;
     private final DeliveryJob job;
     private final Shots shots;
+    private final MaskFiles masks;
     private final FileStore files;
 
-    DeliveryController(Deliveries deliveries, DeliveryJob job, Shots shots, FileStore files) {
+    DeliveryController(Deliveries deliveries, DeliveryJob job, Shots shots, MaskFiles masks, FileStore files) {
         this.deliveries = deliveries;
         this.job = job;
         this.shots = shots;
+        this.masks = masks;
         this.files = files;
     }
 
@@ -102,6 +105,7 @@ class DeliveryController {
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID shot, @RequestBody @Valid NewDelivery wanted) {
         Shot source = shots.owned(shot, who.id());
         Recipe recipe = wanted.recipe().toRecipe();
+        masks.require(recipe, who.id());
         PictureWriter.Format format = format(wanted.format());
         Delivery delivery = deliveries.add(new Delivery(
                 who.id(),

@@ -9,14 +9,12 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.subject.Instances;
 import app.yubble.core.touchup.Touchup;
-import app.yubble.media.picture.PictureReader;
 import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
 import app.yubble.server.shoot.Shots;
-import app.yubble.server.storage.FileStore;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
@@ -46,14 +44,12 @@ class FocusController {
 
     private final Shots shots;
     private final RefocusLine line;
-    private final FileStore files;
-    private final PictureReader reader;
+    private final ShotRecipes recipes;
 
-    FocusController(Shots shots, RefocusLine line, FileStore files, PictureReader reader) {
+    FocusController(Shots shots, RefocusLine line, ShotRecipes recipes) {
         this.shots = shots;
         this.line = line;
-        this.files = files;
-        this.reader = reader;
+        this.recipes = recipes;
     }
 
     /**
@@ -69,17 +65,13 @@ class FocusController {
             double width,
             double height) {}
 
-    private ShotMaterial material(Shot shot) {
-        return new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
-    }
-
     /** The sharp band for a place; it keeps the tilt of the recipe's band. */
     @PostMapping("/api/shots/{id}/focus")
     RecipeDocument.BandPart focus(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid FocusRequest wanted) {
         Shot shot = shots.owned(id, who.id());
-        ShotMaterial material = material(shot);
-        Recipe recipe = wanted.recipe().toRecipe();
+        ShotMaterial material = recipes.material(shot);
+        Recipe recipe = recipes.read(wanted.recipe(), who);
         Size size = shot.size().fitting(PreviewController.DEPTH_SIDE);
         Plane nearness = line.nearness(material, withoutBlur(recipe), size);
         return RecipeDocument.BandPart.of(
@@ -128,7 +120,7 @@ class FocusController {
     /** The separate things that the subject network found, the largest first. */
     @GetMapping("/api/shots/{id}/things")
     ThingsView things(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
-        Plane matte = material(shots.owned(id, who.id())).clearMatte();
+        Plane matte = recipes.material(shots.owned(id, who.id())).clearMatte();
         if (matte == null) {
             return new ThingsView(0, 0, new byte[0], List.of());
         }
@@ -161,8 +153,8 @@ class FocusController {
                             schema = @Schema(type = "string", format = "binary")))
     ResponseEntity<byte[]> edgeWidths(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
         Shot shot = shots.owned(id, who.id());
-        Plane light =
-                line.picture(material(shot), shot.size().fitting(CHECK_SIDE)).lightness();
+        Plane light = line.picture(recipes.material(shot), shot.size().fitting(CHECK_SIDE))
+                .lightness();
         Plane widths = EdgeWidth.sharpest(EdgeWidth.of(light), shot.size().fitting(PreviewController.DEPTH_SIDE));
         ByteBuffer out = PreviewController.headed(widths.size(), 1);
         for (float width : widths.samples()) {

@@ -8,18 +8,14 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
-import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.Origin;
-import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
-import app.yubble.server.shoot.ShotMaterial;
 import app.yubble.server.shoot.Shots;
-import app.yubble.server.storage.FileStore;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import io.swagger.v3.oas.annotations.responses.ApiResponse;
@@ -58,25 +54,17 @@ class PreviewController {
 
     private final Shots shots;
     private final RefocusLine line;
-    private final FileStore files;
-    private final PictureReader reader;
+    private final ShotRecipes recipes;
     private final PreviewDesk desk;
     private final Origins origins;
     private final MemoryGate gate;
 
     PreviewController(
-            Shots shots,
-            RefocusLine line,
-            FileStore files,
-            PictureReader reader,
-            PreviewDesk desk,
-            Origins origins,
-            MemoryGate gate) {
+            Shots shots, RefocusLine line, ShotRecipes recipes, PreviewDesk desk, Origins origins, MemoryGate gate) {
         this.gate = gate;
         this.shots = shots;
         this.line = line;
-        this.files = files;
-        this.reader = reader;
+        this.recipes = recipes;
         this.desk = desk;
         this.origins = origins;
     }
@@ -112,10 +100,6 @@ class PreviewController {
         }
     }
 
-    private ShotMaterial material(Shot shot) {
-        return new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
-    }
-
     /** A JPEG of the result, or 204 when the same page has asked for a newer one. */
     @PostMapping("/api/shots/{id}/preview")
     @ApiResponse(
@@ -126,14 +110,14 @@ class PreviewController {
             throws IOException {
         long start = System.nanoTime();
         Shot shot = shots.owned(id, who.id());
-        Recipe recipe = wanted.recipe().toRecipe();
+        Recipe recipe = recipes.read(wanted.recipe(), who);
         Progress ticket = desk.ticket(who.id(), wanted.page(), wanted.number());
         try {
             ticket.at(0);
             Size size = sizeOf(shot, wanted.longSide(), wanted.region() != null);
             Region region =
                     wanted.region() == null ? Region.all(size) : wanted.region().within(size);
-            Picture result = gated(size, () -> line.render(material(shot), recipe, size, region, ticket));
+            Picture result = gated(size, () -> line.render(recipes.material(shot), recipe, size, region, ticket));
             byte[] jpeg = jpeg(result, shot);
             return ResponseEntity.ok()
                     .contentType(MediaType.IMAGE_JPEG)
@@ -187,7 +171,7 @@ class PreviewController {
                 : new RegionPart(region.get(0), region.get(1), region.get(2), region.get(3));
         Size size = sizeOf(shot, longSide, wanted != null);
         Region part = wanted == null ? Region.all(size) : wanted.within(size);
-        Picture picture = gated(size, () -> Resample.crop(line.picture(material(shot), size), part));
+        Picture picture = gated(size, () -> Resample.crop(line.picture(recipes.material(shot), size), part));
         return ResponseEntity.ok()
                 .header("X-Region", told(part, size))
                 .contentType(MediaType.IMAGE_JPEG)
@@ -218,8 +202,8 @@ class PreviewController {
     ResponseEntity<byte[]> nearness(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody RecipeDocument wanted) {
         Shot shot = shots.owned(id, who.id());
-        Plane plane =
-                line.nearness(material(shot), wanted.toRecipe(), shot.size().fitting(DEPTH_SIDE));
+        Plane plane = line.nearness(
+                recipes.material(shot), recipes.read(wanted, who), shot.size().fitting(DEPTH_SIDE));
         ByteBuffer out = headed(plane.size(), 2);
         for (float sample : plane.samples()) {
             out.putShort((short) Math.round(Math.max(0, Math.min(1, sample)) * 65535));
@@ -240,38 +224,5 @@ class PreviewController {
                 .order(ByteOrder.LITTLE_ENDIAN)
                 .putInt(size.width())
                 .putInt(size.height());
-    }
-
-    /** @param touchup its id */
-    record MaskRequest(
-            @NotNull RecipeDocument recipe, @NotNull String touchup) {}
-
-    /**
-     * What a touch-up's strokes paint, at up to 1024 pixels: two little-endian 32-bit integers, width and height, then for each
-     * pixel a byte, 255 fully painted.
-     */
-    @PostMapping("/api/shots/{id}/mask")
-    @ApiResponse(
-            responseCode = "200",
-            content =
-                    @Content(
-                            mediaType = "application/octet-stream",
-                            schema = @Schema(type = "string", format = "binary")))
-    ResponseEntity<byte[]> mask(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid MaskRequest wanted) {
-        Shot shot = shots.owned(id, who.id());
-        Recipe recipe = wanted.recipe().toRecipe();
-        Touchup touchup = recipe.touchups().stream()
-                .filter(each -> each.id().equals(wanted.touchup()))
-                .findFirst()
-                .orElseThrow(() -> new RefusedException("There is no such touch-up in this recipe."));
-        Plane plane = line.mask(
-                        material(shot), recipe.depth(), touchup, shot.size().fitting(DEPTH_SIDE))
-                .plane();
-        ByteBuffer out = headed(plane.size(), 1);
-        for (float sample : plane.samples()) {
-            out.put((byte) Math.round(sample * 255));
-        }
-        return numbers(out, CacheControl.noStore());
     }
 }

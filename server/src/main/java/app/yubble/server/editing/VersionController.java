@@ -33,9 +33,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class VersionController {
     private final Versions versions;
+    private final ShotRecipes recipes;
 
-    VersionController(Versions versions) {
+    VersionController(Versions versions, ShotRecipes recipes) {
         this.versions = versions;
+        this.recipes = recipes;
     }
 
     /** {@code position} is this step's number in the history. */
@@ -81,12 +83,8 @@ class VersionController {
     @PutMapping("/api/versions/{id}/recipe")
     VersionView change(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid Change change) {
-        return VersionView.of(versions.edit(
-                id,
-                who.id(),
-                change.lock(),
-                change.step().strip(),
-                change.recipe().toRecipe()));
+        return VersionView.of(
+                versions.edit(id, who.id(), change.lock(), change.step().strip(), recipes.read(change.recipe(), who)));
     }
 
     /** Undo, redo, or a jump to any step. */

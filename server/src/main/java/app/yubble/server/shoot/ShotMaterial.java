@@ -9,6 +9,7 @@ import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.refocus.Material;
 import app.yubble.core.subject.Subject;
 import app.yubble.media.depthfile.DepthFileReader;
+import app.yubble.media.depthfile.MaskFileReader;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.storage.FileStore;
@@ -90,6 +91,11 @@ public final class ShotMaterial implements Material {
                 .filter(maps::containsKey)
                 .findFirst()
                 .orElse(DepthChoice.Source.ESTIMATED);
+    }
+
+    @Override
+    public Plane mask(String file) {
+        return new MaskFileReader(reader).read(bytes(file), shot.size());
     }
 
     private Plane plane(String hash) {

@@ -273,12 +273,12 @@ public class Shots {
         });
     }
 
-    private String stored(Plane plane) {
+    String stored(Plane plane) {
         try {
             return files.put((FileStore.Writing) out -> PictureWriter.writeGrey(plane, out))
                     .hash();
         } catch (IOException e) {
-            throw new UncheckedIOException("the depth map could not be stored", e);
+            throw new UncheckedIOException("a map could not be stored", e);
         }
     }
 }

@@ -1,0 +1,290 @@
+package app.yubble.core.pickout;
+
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.IntPredicate;
+
+/**
+ * Finds the object among the open pixels.
+ *
+ * <p>Rother, Kolmogorov and Blake, "GrabCut: Interactive Foreground Extraction using Iterated Graph Cuts" (SIGGRAPH 2004):
+ * colour models of both sides and a cut that follows contrast take turns. Departures: what lies near the marks begins the
+ * object's model; depths count by how often each side has them, where the object is held to those at its marks; which side a
+ * pixel is reached from more cheaply counts too (Price, Morse and Cohen, "Geodesic Graph Cut for Interactive Image
+ * Segmentation", CVPR 2010); small pieces without a mark are dropped and small holes filled.
+ */
+public final class ObjectCut {
+    /** What is known of a pixel. */
+    public static final byte OPEN = 0;
+
+    /** Marked as of the object. */
+    public static final byte KEEP = 1;
+
+    /** Marked as not of the object. */
+    public static final byte DROP = 2;
+
+    /** Not of the object, without having been marked. */
+    public static final byte OUTSIDE = 3;
+
+    private static final int ROUNDS = 4;
+    private static final float SURE_WAY = 0.3f;
+    private static final float MOST_COLOUR = 6;
+    private static final float AT_MARK = 0.05f;
+    private static final int BINS = 96;
+    // What does not belong to the object may lie at any depth, also at ones that no sure pixel has.
+    private static final double ANYWHERE = 0.3;
+    private static final double RARE = 1e-4;
+    private static final float DEPTH_TRUST = 1.2f;
+    private static final float LEAST_SPAN = 0.01f;
+    private static final float SMOOTH = 10;
+    private static final float WAY = 2;
+    private static final float LEAST_SMOOTH = 0.3f;
+    private static final float SURE = 1e5f;
+    private static final float MOST_LEAN = 8;
+    // Marks are few pixels beside all that is open, and count as this many.
+    private static final int MARK_WEIGHT = 12;
+    private static final double SMALL_PIECE = 0.01;
+    private static final double SMALL_HOLE = 0.0006;
+
+    private final int width;
+    private final int height;
+    private final float[][] channels;
+    private final float[][] colours;
+    private final float[] depth;
+    private final byte[] hints;
+    private final float beta;
+    private final float[] toKeep;
+    private final float[] toDrop;
+    private final boolean marked;
+
+    private ObjectCut(Picture picture, Plane nearness, byte[] hints) {
+        width = picture.width();
+        height = picture.height();
+        colours = new float[][] {
+            picture.red().rooted().samples(),
+            picture.green().rooted().samples(),
+            picture.blue().rooted().samples()
+        };
+        depth = spanned(nearness);
+        channels = new float[][] {colours[0], colours[1], colours[2], depth};
+        this.hints = hints;
+        beta = beta();
+        toKeep = Nearby.to(i -> hints[i] == KEEP, channels, width);
+        toDrop = Nearby.to(this::surelyOutside, channels, width);
+        boolean some = false;
+        for (byte hint : hints) {
+            some |= hint == KEEP;
+        }
+        marked = some;
+    }
+
+    /** Nearness with its usual range drawn out to that of a colour; all zero where there is hardly any. */
+    private static float[] spanned(Plane nearness) {
+        float[] sorted = nearness.samples().clone();
+        Arrays.sort(sorted);
+        float low = sorted[sorted.length / 50];
+        float high = sorted[sorted.length - 1 - sorted.length / 50];
+        float[] out = new float[sorted.length];
+        if (high - low > LEAST_SPAN) {
+            for (int i = 0; i < out.length; i++) {
+                out[i] = Math.max(0, Math.min(1, (nearness.samples()[i] - low) / (high - low)));
+            }
+        }
+        return out;
+    }
+
+    /**
+     * @param picture linear light, some hundred pixels wide
+     * @param nearness of the same size
+     * @param hints {@link #OPEN}, {@link #KEEP}, {@link #DROP} or {@link #OUTSIDE} for each pixel, row by row
+     * @return 1 on the object, 0 elsewhere
+     */
+    public static Plane of(Picture picture, Plane nearness, byte[] hints) {
+        return new ObjectCut(picture, nearness, hints).solved();
+    }
+
+    private Plane solved() {
+        boolean[] inside = new boolean[hints.length];
+        for (int round = 0; round < ROUNDS; round++) {
+            boolean[] before = inside;
+            boolean first = round == 0;
+            int[] of = places(first ? this::surelyInside : i -> before[i], KEEP);
+            int[] around = places(first ? this::surelyOutside : i -> !before[i], DROP);
+            if (of.length == 0 || around.length == 0) {
+                break;
+            }
+            boolean[] next = cut(of, around);
+            boolean settled = Arrays.equals(next, inside);
+            inside = next;
+            if (settled) {
+                break;
+            }
+        }
+        tidy(inside, true, SMALL_PIECE);
+        tidy(inside, false, SMALL_HOLE);
+        float[] out = new float[inside.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = inside[i] ? 1 : 0;
+        }
+        return new Plane(width, height, out);
+    }
+
+    /** What is much more cheaply reached from the marks; without a mark all that is open. */
+    private boolean surelyInside(int i) {
+        return hints[i] == KEEP || hints[i] == OPEN && (!marked || toKeep[i] < SURE_WAY && toKeep[i] < toDrop[i] / 2);
+    }
+
+    private boolean surelyOutside(int i) {
+        return hints[i] == DROP || hints[i] == OUTSIDE;
+    }
+
+    private float way(int i) {
+        return marked ? WAY * (toDrop[i] - toKeep[i]) / (toDrop[i] + toKeep[i] + 0.05f) : 0;
+    }
+
+    /** Places that a side has now; its sure ones many times. */
+    private int[] places(IntPredicate side, byte sure) {
+        int[] out = new int[1024];
+        int count = 0;
+        for (int i = 0; i < hints.length; i++) {
+            int times = hints[i] == sure ? MARK_WEIGHT : side.test(i) ? 1 : 0;
+            if (count + times > out.length) {
+                out = Arrays.copyOf(out, 2 * out.length);
+            }
+            for (int k = 0; k < times; k++) {
+                out[count++] = i;
+            }
+        }
+        return Arrays.copyOf(out, count);
+    }
+
+    private boolean[] cut(int[] of, int[] around) {
+        Mixture object = Mixture.of(colours, of);
+        Mixture rest = Mixture.of(colours, around);
+        float[] near = leans(
+                marked ? places(i -> hints[i] == KEEP || toKeep[i] < AT_MARK && hints[i] == OPEN, KEEP) : of, around);
+        GridCut cut = new GridCut(width, height);
+        for (int i = 0; i < hints.length; i++) {
+            if (hints[i] == OPEN) {
+                float lean = rest.cost(colours, i) - object.cost(colours, i);
+                cut.lean(i, Math.max(-MOST_COLOUR, Math.min(MOST_COLOUR, lean)) + near[bin(i)] + way(i));
+            } else {
+                cut.lean(i, hints[i] == KEEP ? SURE : -SURE);
+            }
+        }
+        // To the right, and to the three below.
+        for (int d = 4; d < 8; d++) {
+            int dx = GridCut.DX[d];
+            int dy = GridCut.DY[d];
+            float share = (float) (1 / Math.hypot(dx, dy));
+            for (int y = 0; y + dy < height; y++) {
+                for (int x = Math.max(0, -dx); x + Math.max(0, dx) < width; x++) {
+                    int i = y * width + x;
+                    float like = (float) Math.exp(-distance(i, i + dy * width + dx) * beta);
+                    cut.link(i, d, share * (LEAST_SMOOTH + SMOOTH * like));
+                }
+            }
+        }
+        return cut.cut();
+    }
+
+    private int bin(int i) {
+        return (int) (depth[i] * (BINS - 1));
+    }
+
+    /** How much each depth tells for the object, from how often both sides have it. */
+    private float[] leans(int[] of, int[] around) {
+        double[] mine = histogram(of);
+        double[] other = histogram(around);
+        float[] out = new float[BINS];
+        for (int k = 0; k < BINS; k++) {
+            double lean = DEPTH_TRUST * Math.log((mine[k] + RARE) / ((1 - ANYWHERE) * other[k] + ANYWHERE / BINS));
+            out[k] = (float) Math.max(-MOST_LEAN, Math.min(MOST_LEAN, lean));
+        }
+        return out;
+    }
+
+    private double[] histogram(int[] places) {
+        double[] counts = new double[BINS];
+        for (int i : places) {
+            counts[bin(i)] += 1.0 / places.length;
+        }
+        for (int pass = 0; pass < 5; pass++) {
+            double[] smooth = new double[BINS];
+            for (int k = 0; k < BINS; k++) {
+                smooth[k] = (counts[Math.max(0, k - 1)] + counts[k] + counts[Math.min(BINS - 1, k + 1)]) / 3;
+            }
+            counts = smooth;
+        }
+        return counts;
+    }
+
+    private float distance(int a, int b) {
+        float sum = 0;
+        for (float[] channel : channels) {
+            float d = channel[a] - channel[b];
+            sum += d * d;
+        }
+        return sum;
+    }
+
+    /** One over twice the mean squared distance between a pixel and the one below it. */
+    private float beta() {
+        double sum = 0;
+        int count = width * (height - 1);
+        for (int i = 0; i < count; i++) {
+            sum += distance(i, i + width);
+        }
+        return (float) (1 / (2 * sum / Math.max(1, count) + 1e-6));
+    }
+
+    /** Turns small connected pieces of a side over, where no pixel of them is sure. */
+    private void tidy(boolean[] inside, boolean side, double share) {
+        boolean[] seen = new boolean[inside.length];
+        List<int[]> pieces = new ArrayList<>();
+        long whole = 0;
+        for (int i = 0; i < inside.length; i++) {
+            if (inside[i] == side && !seen[i]) {
+                int[] piece = flood(inside, side, i, seen);
+                pieces.add(piece);
+                whole += piece.length;
+            }
+        }
+        for (int[] piece : pieces) {
+            boolean small = piece.length < share * whole;
+            if (small && Arrays.stream(piece).noneMatch(i -> hints[i] != OPEN)) {
+                for (int i : piece) {
+                    inside[i] = !side;
+                }
+            }
+        }
+    }
+
+    private int[] flood(boolean[] inside, boolean side, int start, boolean[] seen) {
+        ArrayDeque<Integer> open = new ArrayDeque<>();
+        int[] out = new int[256];
+        int count = 0;
+        seen[start] = true;
+        open.add(start);
+        while (!open.isEmpty()) {
+            int at = open.remove();
+            if (count == out.length) {
+                out = Arrays.copyOf(out, 2 * count);
+            }
+            out[count++] = at;
+            int x = at % width;
+            int[] around = {at - width, at + width, x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1};
+            for (int to : around) {
+                if (to >= 0 && to < inside.length && !seen[to] && inside[to] == side) {
+                    seen[to] = true;
+                    open.add(to);
+                }
+            }
+        }
+        return Arrays.copyOf(out, count);
+    }
+}

@@ -1,0 +1,10 @@
+package app.yubble.server.shoot;
+
+import java.util.UUID;
+import org.springframework.data.repository.Repository;
+
+interface MaskFileRepository extends Repository<MaskFile, UUID> {
+    boolean existsByAccountIdAndContentHash(UUID accountId, String contentHash);
+
+    MaskFile save(MaskFile file);
+}

@@ -1,0 +1,54 @@
+package app.yubble.server.shoot;
+
+import app.yubble.core.raster.Plane;
+import app.yubble.core.recipe.Recipe;
+import app.yubble.core.touchup.Touchup;
+import app.yubble.media.depthfile.MaskFileReader;
+import app.yubble.media.picture.PictureReader;
+import app.yubble.media.picture.UnreadablePictureException;
+import app.yubble.server.problem.RefusedException;
+import java.util.UUID;
+import org.springframework.stereotype.Service;
+
+/** Masks that were brought in as files. A recipe names them by their hash; only who brought one in can use it. */
+@Service
+public class MaskFiles {
+    private final MaskFileRepository repository;
+    private final Shots shots;
+    private final PictureReader reader;
+
+    MaskFiles(MaskFileRepository repository, Shots shots, PictureReader reader) {
+        this.repository = repository;
+        this.shots = shots;
+        this.reader = reader;
+    }
+
+    /** Stores a mask for shots of this one's shape and gives its hash; a file that does not fit changes nothing. */
+    public String bringIn(Shot shot, UUID account, String fileName, byte[] content) {
+        String name = Shots.plainName(fileName);
+        Plane plane;
+        try {
+            plane = new MaskFileReader(reader).read(content, shot.size());
+        } catch (UnreadablePictureException fault) {
+            throw new UnreadablePictureException(name + ": " + fault.getMessage(), fault);
+        } catch (IllegalArgumentException fault) {
+            throw new RefusedException(name + ": " + fault.getMessage());
+        }
+        String hash = shots.stored(plane);
+        if (!repository.existsByAccountIdAndContentHash(account, hash)) {
+            repository.save(new MaskFile(account, hash));
+        }
+        return hash;
+    }
+
+    /** @throws RefusedException when a touch-up begins with a mask that the account did not bring in */
+    public void require(Recipe recipe, UUID account) {
+        for (Touchup each : recipe.touchups()) {
+            String file = each.start().file();
+            if (file != null && !repository.existsByAccountIdAndContentHash(account, file)) {
+                throw new RefusedException("The mask of \u201c" + each.name()
+                        + "\u201d was not brought in here. Load it from its file again.");
+            }
+        }
+    }
+}
