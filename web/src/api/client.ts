@@ -17,6 +17,8 @@ export type Band = Whole<Schemas['BandPart']>
 export type Settings = Whole<Schemas['SettingsView']>
 export type Character = Whole<Schemas['CharacterView']>
 export type Things = Whole<Schemas['ThingsView']>
+/** A place where depth is probably wrong; `verdict` is null until somebody has looked. */
+export type Fault = Omit<Whole<Schemas['FaultView']>, 'proposal' | 'verdict'> & { proposal: Touchup; verdict: 'accepted' | 'skipped' | null }
 /** In shares of the picture's width and height. */
 export type Region = Whole<Schemas['RegionPart']>
 export type Session = { name: string | null; openAccounts: boolean; demo: boolean }
@@ -142,6 +144,9 @@ export const api = {
     (await send(`/api/shots/${id}/nearness`, { method: 'POST', json: recipe, signal })).arrayBuffer(),
   mask: async (id: string, recipe: Recipe, touchup: string, signal: AbortSignal) =>
     (await send(`/api/shots/${id}/mask`, { method: 'POST', json: { recipe, touchup }, signal })).arrayBuffer(),
+  faults: (id: string, recipe: Recipe, signal: AbortSignal) => json<Fault[]>(`/api/shots/${id}/faults`, { method: 'POST', json: recipe, signal }),
+  inspected: (id: string, { kind, x, y }: Fault, verdict: string) =>
+    send(`/api/shots/${id}/inspected`, { method: 'POST', json: { kind, x, y, verdict } }),
   maskFile: async (id: string, recipe: Recipe, touchup: string) =>
     (await send(`/api/shots/${id}/mask-file`, { method: 'POST', json: { recipe, touchup } })).blob(),
   bringInMask: (id: string, file: File) => upload<{ hash: string }>(`/api/shots/${id}/masks`, file, () => undefined),

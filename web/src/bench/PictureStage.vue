@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useBench } from '../stores/bench'
+import { useInspector } from '../stores/inspector'
 import { useTouchups } from '../stores/touchups'
 import { colours, paint, strongestDistance } from './depthViews'
+import FaultFrame from './FaultFrame.vue'
+import InspectorBar from './InspectorBar.vue'
 import LoupeView from './LoupeView.vue'
 import MiniMap from './MiniMap.vue'
 import { createOverlay, type Box, type Overlay } from './overlay'
@@ -21,6 +24,7 @@ const FINE_AIM_STEP = 0.004
 
 const bench = useBench()
 const touchups = useTouchups()
+const inspector = useInspector()
 const root = ref<HTMLDivElement>()
 const canvas = ref<HTMLCanvasElement>()
 const overlayCanvas = ref<HTMLCanvasElement>()
@@ -272,6 +276,13 @@ const aimStyle = computed(() => {
   return at && { left: `${x + at.x * picture.value.width * scale}px`, top: `${y + at.y * picture.value.height * scale}px` }
 })
 
+/** A probable fault is shown at 100 %. */
+watch(() => inspector.current, (fault) => {
+  if (!fault) return
+  viewport.value = { ...viewport.value, scale: 1 / devicePixelRatio }
+  centreOn({ x: fault.left + fault.width / 2, y: fault.top + fault.height / 2 })
+})
+
 watch(
   [viewport, panes, () => bench.split, () => bench.splitAt, () => bench.splitLevel, () => bench.originalDetail, () => bench.original], draw)
 let overlayFrame = 0
@@ -336,6 +347,8 @@ defineExpose({ refit, fullSize })
     <div v-if="patch" class="patch" :style="{ left: `${patch.x}px`, top: `${patch.y}px`, width: `${patch.width}px`, height: `${patch.height}px` }" />
     <PaintLayer v-if="bench.step === 'touchup' && panes.length === 1 && bench.recipe" :viewport="viewport" :picture="picture" :stage="stage" />
     <PickLayer v-if="bench.step === 'touchup' && panes.length === 1 && bench.recipe && touchups.tool === 'pick-out' && !touchups.picking" :viewport="viewport" :picture="picture" />
+    <FaultFrame v-if="inspector.current && panes.length === 1" :fault="inspector.current" :viewport="viewport" :picture="picture" />
+    <InspectorBar v-if="inspector.open" />
     <div v-if="aim" class="cross" :style="aimStyle" />
     <SplitHandle v-if="bench.split && !bench.holding" :viewport="viewport" :picture="picture" @grab="splitDown" />
     <template v-if="panes.length > 1">

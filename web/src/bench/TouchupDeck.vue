@@ -2,12 +2,14 @@
 import { mdiBlur, mdiChevronDown, mdiChevronUp, mdiContentCopy, mdiDeleteOutline, mdiEyeOffOutline, mdiEyeOutline, mdiEyedropper, mdiImageFilterCenterFocus, mdiLayersOutline, mdiRestore } from '@mdi/js'
 import { computed, ref } from 'vue'
 import { useBench } from '../stores/bench'
+import { useInspector } from '../stores/inspector'
 import { useTouchups } from '../stores/touchups'
 import { actionHints, actionNames, hasPaint, LARGEST, SMALLEST, strengthText, type Action } from './painting'
 import SliderField from './SliderField.vue'
 
 const bench = useBench()
 const touchups = useTouchups()
+const inspector = useInspector()
 const renaming = ref('')
 
 const icons: Record<Action, string> = { focus: mdiImageFilterCenterFocus, blur: mdiBlur, match: mdiLayersOutline, reveal: mdiRestore }
@@ -55,10 +57,13 @@ function rename(id: string, event: Event): void {
       <div class="actions">
         <v-btn v-for="each in actions" :key="each" :prepend-icon="icons[each]" :title="actionHints[each]" :data-test="`new-${each}`" @click="touchups.add(each)">{{ actionNames[each] }}</v-btn>
       </div>
-      <div class="tools" role="group" aria-label="Tool">
+      <div class="row">
+<div class="tools" role="group" aria-label="Tool">
         <button :class="{ on: touchups.tool === 'brush' }" :aria-pressed="touchups.tool === 'brush'" title="Paint strokes" data-test="tool-brush" @click="touchups.tool = 'brush'">Brush</button>
         <button :class="{ on: touchups.tool === 'pick-out' }" :aria-pressed="touchups.tool === 'pick-out'" title="Find an object from a box around it and marks on it" data-test="tool-pick-out" @click="touchups.tool = 'pick-out'">Pick-out</button>
       </div>
+        <v-btn :active="inspector.open" title="Goes through the places that probably need a touch-up, at 100 %" data-test="inspect" @click="inspector.open ? inspector.stop() : inspector.start()">Inspect</v-btn>
+</div>
       <div class="checks">
         <label class="check" title="Takes paint away, or marks what does not belong to the object; holding E does the same for as long as it is held"><input type="checkbox" :checked="brush.erases" data-test="erase" @change="set({ erases: !brush.erases })" /> Erase</label>
         <label class="check" title="Tints what the chosen touch-up has painted (P); the tint is not in the result"><input type="checkbox" :checked="touchups.tint" data-test="tint" @change="touchups.tint = !touchups.tint" /> Show paint</label>

@@ -32,6 +32,8 @@ export const shortcuts: { group: string; keys: { key: string; does: string }[] }
       { key: '[ and ], Shift wheel', does: 'Smaller, larger brush' },
       { key: 'Arrows, Enter', does: 'In the picture: aim, one dab' },
       { key: 'Escape', does: 'Drop the stroke that is being painted' },
+      { key: '. and ,', does: 'Inspector: next fault, the one before' },
+      { key: 'A, X', does: 'Inspector: mend it, skip it' },
     ],
   },
   {

@@ -52,6 +52,15 @@ export const useTouchups = defineStore('touchups', () => {
     brush.value = { ...brush.value, erases: false }
   }
 
+  /** Adds a touch-up that was made elsewhere. */
+  function addMade(made: Touchup, kind: string): void {
+    const like = all.value.filter((each) => each.name.startsWith(kind)).length
+    const own = { ...made, id: crypto.randomUUID(), name: `${kind} ${like + 1}` }
+    bench.commit(`Mend ${own.name}`, { touchups: [...all.value, own] }, true)
+    selectedId.value = own.id
+    picked.add(own.id)
+  }
+
   function bandDepth(): number {
     const band = bench.recipe?.band
     return band ? (band.near + band.far) / 2 : 0.5
@@ -273,7 +282,7 @@ export const useTouchups = defineStore('touchups', () => {
   })
 
   return {
-    tool, finding, pickOut, pickBox, mark, loadMask, saveMask, brush, selectedId, selected, picking, erasing, erases, tint, stroke, last, mask, all, aspect, add, live, change, remove, duplicate, reorder,
+    tool, finding, pickOut, pickBox, mark, loadMask, saveMask, brush, selectedId, selected, picking, erasing, erases, tint, stroke, last, mask, all, aspect, add, addMade, live, change, remove, duplicate, reorder,
     reset, resize, readBand, pick, begin, join, go, end, cancel,
   }
 })

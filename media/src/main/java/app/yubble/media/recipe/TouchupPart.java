@@ -125,7 +125,7 @@ public record TouchupPart(
         }
     }
 
-    static TouchupPart of(Touchup touchup) {
+    public static TouchupPart of(Touchup touchup) {
         PickOut pickOut = touchup.start().pickOut();
         return new TouchupPart(
                 touchup.id(),
