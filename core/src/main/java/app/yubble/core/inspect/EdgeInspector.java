@@ -10,14 +10,14 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 
-/** Finds the places of a depth map that most probably need a touch-up, the most visible first. */
+/** Finds the places of a depth map that most probably need a touch-up, the most visible first; not those that do not show. */
 public final class EdgeInspector {
     /** Longer side of the picture to inspect. */
     public static final int SIDE = 1024;
 
-    // Areas of one look, from small ones to the whole picture, where only depth parts.
-    private static final float[] SCALES = {1, 6, Float.MAX_VALUE};
     private static final int MOST = 40;
+    // Less difference of blur, in pixels, is not seen; without any blur all faults count.
+    private static final double LEAST_CHANGE = 0.25;
     private static final double OVERLAP = 0.25;
     private static final double MOST_RADIUS = 20;
     private static final double THIN_WIDTH = 9;
@@ -33,17 +33,25 @@ public final class EdgeInspector {
      */
     public static List<Fault> faults(Picture picture, Plane nearness, Plane field) {
         List<Suspect> all = new ArrayList<>();
-        for (float scale : SCALES) {
-            int[] segments =
-                    scale == Float.MAX_VALUE ? new int[nearness.samples().length] : Segments.of(picture, scale);
-            all.addAll(new Suspicion(segments, Segments.colours(picture), nearness).suspects());
+        float[][] colours = Segments.colours(picture);
+        List<int[]> partings = List.of(
+                Segments.of(picture, 1, false),
+                Segments.of(picture, 6, false),
+                Segments.of(picture, 3, true),
+                new int[nearness.samples().length]);
+        for (int[] segments : partings) {
+            all.addAll(new Suspicion(segments, colours, nearness).suspects());
         }
-        all.addAll(Bars.suspects(Segments.colours(picture), nearness, Suspicion.step(nearness)));
+        all.addAll(Bars.suspects(colours, nearness, Suspicion.step(nearness)));
         all.sort(Comparator.comparingDouble(Suspect::gain).reversed());
         int[] taken = new int[nearness.samples().length];
         List<Suspect> accepted = new ArrayList<>();
         List<Fault> out = new ArrayList<>();
+        boolean blurred = blurs(field);
         for (Suspect each : all) {
+            if (blurred && blurChange(each, nearness, field) < LEAST_CHANGE) {
+                continue;
+            }
             if (isNew(each, accepted, taken, nearness.width())) {
                 accepted.add(each);
                 for (int i : each.pixels()) {
@@ -54,6 +62,15 @@ public final class EdgeInspector {
         }
         out.sort(Comparator.comparingDouble(Fault::visibility).reversed());
         return List.copyOf(out.subList(0, Math.min(MOST, out.size())));
+    }
+
+    private static boolean blurs(Plane field) {
+        for (float radius : field.samples()) {
+            if (Math.abs(radius) > LEAST_CHANGE) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Not known already, from another scale or from the other side. */

@@ -14,10 +14,10 @@ final class Suspicion {
     private static final double LEAST_STEP = 0.012;
     private static final double STEP_SHARE = 0.04;
     private static final double FULL_STEP_SHARE = 0.2;
-    private static final double LEAST_GAIN = 6;
+    private static final double LEAST_GAIN = 8;
     private static final double LEFT_OVER = 0.35;
     private static final double LEAST_UNSEEN = 0.12;
-    private static final double UNSEEN_SHARE = 0.4;
+    private static final double UNSEEN_SHARE = 0.5;
     private static final double ALIKE = 0.3;
     private static final double EQUAL = 0.15;
     private static final double LEAST_CHANGE = 0.2;
