@@ -24,7 +24,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keydown))
   <div class="bar" role="group" aria-label="Edge inspector" data-test="inspector" @pointerdown.stop @dblclick.stop @wheel.stop>
     <span v-if="inspector.looking" role="status">Looking for probable faults</span>
     <template v-else>
-      <span class="what" :title="inspector.current && faultHint(inspector.current.kind)" role="status">
+      <span class="what" :title="inspector.current ? faultHint(inspector.current.kind) : 'Depth that is wrong as a whole, or fades, has no such place: look at the plan and the depth views for that'" role="status">
         <b v-if="inspector.current" data-test="fault-kind">{{ faultName(inspector.current.kind) }}</b>
         <span class="quiet" data-test="fault-count">{{ inspectorText(inspector.faults, inspector.at) }}<template v-if="inspector.current?.verdict">, {{ inspector.current.verdict }}</template></span>
       </span>

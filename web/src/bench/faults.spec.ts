@@ -19,5 +19,5 @@ test('when all were looked at they can still be gone through', () => {
 test('the inspector says where one is and what is left', () => {
   expect(inspectorText([seen, open, open], 1)).toBe('2 of 3, 2 not looked at')
   expect(inspectorText([seen], 0)).toBe('1 of 1, all looked at')
-  expect(inspectorText([], -1)).toBe('No probable faults')
+  expect(inspectorText([], -1)).toBe('No depth breaks off beside an edge')
 })

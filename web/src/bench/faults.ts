@@ -22,7 +22,7 @@ export function nextFault(faults: Pick<Fault, 'verdict'>[], at: number): number 
 }
 
 export function inspectorText(faults: Pick<Fault, 'verdict'>[], at: number): string {
-  if (!faults.length) return 'No probable faults'
+  if (!faults.length) return 'No depth breaks off beside an edge'
   const open = faults.filter((each) => each.verdict === null).length
   return `${at + 1} of ${faults.length}, ${open ? `${open} not looked at` : 'all looked at'}`
 }
