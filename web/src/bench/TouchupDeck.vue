@@ -105,27 +105,31 @@ function rename(id: string, event: Event): void {
     <p v-else class="quiet small none">Paint on the picture, or begin with an action on the left. Strokes are kept as strokes: strength, order and target stay adjustable.</p>
 
     <div v-if="chosen" class="chosen">
-      <SliderField label="Strength" :hint="action === 'blur' ? 'How far out of the band, behind it or in front' : 'How far the action goes, on all strokes of this touch-up'" :least="action === 'blur' ? -1 : 0" :most="1" :step="0.01" :value="chosen.strength" :text="strengthText(action, chosen.strength)" data-test="strength" @live="touchups.live({ strength: $event })" @commit="touchups.change(chosen.id, `Strength of ${chosen.name}`, { strength: $event })" />
-      <div v-if="action === 'focus' || action === 'match'" class="row">
-        <span class="small target">depth <span data-test="target">{{ chosen.target.toFixed(2) }}</span></span>
-        <v-btn v-if="action === 'focus'" title="Leads to where the sharp band is now" @click="touchups.readBand">Read band</v-btn>
-        <v-btn :icon="mdiEyedropper" :active="touchups.picking" title="Pick the depth in the picture" aria-label="Pick the depth in the picture" data-test="pick" @click="touchups.picking = !touchups.picking" />
+      <div class="side">
+        <SliderField label="Strength" :hint="action === 'blur' ? 'How far out of the band, behind it or in front' : 'How far the action goes, on all strokes of this touch-up'" :least="action === 'blur' ? -1 : 0" :most="1" :step="0.01" :value="chosen.strength" :text="strengthText(action, chosen.strength)" data-test="strength" @live="touchups.live({ strength: $event })" @commit="touchups.change(chosen.id, `Strength of ${chosen.name}`, { strength: $event })" />
+        <div v-if="action === 'focus' || action === 'match'" class="row">
+          <span class="small target">depth <span data-test="target">{{ chosen.target.toFixed(2) }}</span></span>
+          <v-btn v-if="action === 'focus'" title="Leads to where the sharp band is now" @click="touchups.readBand">Read band</v-btn>
+          <v-btn :icon="mdiEyedropper" :active="touchups.picking" title="Pick the depth in the picture" aria-label="Pick the depth in the picture" data-test="pick" @click="touchups.picking = !touchups.picking" />
+        </div>
+        <div class="row">
+          <label class="check" title="Acts where nothing is painted"><input type="checkbox" :checked="chosen.inverted" @change="touchups.change(chosen.id, `Invert ${chosen.name}`, { inverted: !chosen.inverted })" /> Inverted</label>
+          <span class="spring" />
+          <v-btn :icon="mdiContentCopy" title="Duplicate" aria-label="Duplicate" data-test="duplicate" @click="touchups.duplicate(chosen.id)" />
+          <v-btn :icon="mdiDeleteOutline" title="Delete" aria-label="Delete" data-test="delete" @click="touchups.remove(chosen.id)" />
+        </div>
+        <v-btn title="Removes every touch-up; undo brings them back" data-test="reset" @click="touchups.reset">Remove all</v-btn>
       </div>
-      <SliderField label="Grow" hint="Moves the edge of what is painted out, or in below zero; in pixels of the photo" :least="-20" :most="20" :step="0.5" :value="pixels(chosen.grow)" :text="`${pixels(chosen.grow)} px`" @live="touchups.live({ grow: shares($event) })" @commit="touchups.change(chosen.id, `Edge of ${chosen.name}`, { grow: shares($event) })" />
-      <SliderField label="Soften" hint="Fades the edge of what is painted over this many pixels of the photo" :least="0" :most="20" :step="0.5" :value="pixels(chosen.soften)" :text="`${pixels(chosen.soften)} px`" @live="touchups.live({ soften: shares($event) })" @commit="touchups.change(chosen.id, `Edge of ${chosen.name}`, { soften: shares($event) })" />
-      <div class="row">
-        <label class="check" title="Acts where nothing is painted"><input type="checkbox" :checked="chosen.inverted" @change="touchups.change(chosen.id, `Invert ${chosen.name}`, { inverted: !chosen.inverted })" /> Inverted</label>
-        <span class="spring" />
-        <v-btn :icon="mdiContentCopy" title="Duplicate" aria-label="Duplicate" data-test="duplicate" @click="touchups.duplicate(chosen.id)" />
-        <v-btn :icon="mdiDeleteOutline" title="Delete" aria-label="Delete" data-test="delete" @click="touchups.remove(chosen.id)" />
+      <div class="side">
+        <SliderField label="Grow" hint="Moves the edge of what is painted out, or in below zero; in pixels of the photo" :least="-20" :most="20" :step="0.5" :value="pixels(chosen.grow)" :text="`${pixels(chosen.grow)} px`" @live="touchups.live({ grow: shares($event) })" @commit="touchups.change(chosen.id, `Edge of ${chosen.name}`, { grow: shares($event) })" />
+        <SliderField label="Soften" hint="Fades the edge of what is painted over this many pixels of the photo" :least="0" :most="20" :step="0.5" :value="pixels(chosen.soften)" :text="`${pixels(chosen.soften)} px`" @live="touchups.live({ soften: shares($event) })" @commit="touchups.change(chosen.id, `Edge of ${chosen.name}`, { soften: shares($event) })" />
+        <div class="row">
+          <v-btn title="Saves what is painted as a grey PNG of the photo's size, white is painted" :disabled="!hasPaint(chosen)" data-test="save-mask" @click="touchups.saveMask">Save mask</v-btn>
+          <v-btn title="Begins this touch-up with a mask from a picture file of the photo's shape, white is painted" data-test="load-mask" @click="file?.click()">Load mask</v-btn>
+          <v-btn v-if="chosen.maskFile" title="Takes the loaded mask away" data-test="drop-mask" @click="touchups.change(chosen.id, `Mask off ${chosen.name}`, { maskFile: null })">Drop</v-btn>
+          <input ref="file" type="file" accept="image/*" hidden data-test="mask-file" @change="load" />
+        </div>
       </div>
-      <div class="row">
-        <v-btn title="Saves what is painted as a grey PNG of the photo's size, white is painted" :disabled="!hasPaint(chosen)" data-test="save-mask" @click="touchups.saveMask">Save mask</v-btn>
-        <v-btn title="Begins this touch-up with a mask from a picture file of the photo's shape, white is painted" data-test="load-mask" @click="file?.click()">Load mask</v-btn>
-        <v-btn v-if="chosen.maskFile" title="Takes the loaded mask away" data-test="drop-mask" @click="touchups.change(chosen.id, `Mask off ${chosen.name}`, { maskFile: null })">Drop</v-btn>
-        <input ref="file" type="file" accept="image/*" hidden data-test="mask-file" @change="load" />
-      </div>
-      <v-btn title="Removes every touch-up; undo brings them back" data-test="reset" @click="touchups.reset">Remove all</v-btn>
     </div>
   </div>
 </template>
@@ -151,7 +155,8 @@ select { background: var(--well); color: var(--ink); border: 1px solid var(--lin
 .list .name .small { white-space: nowrap; }
 .rename { flex: 1; min-width: 0; background: var(--well); color: var(--ink); border: 1px solid var(--accent); border-radius: 2px; padding: 2px 5px; }
 .none { align-self: center; }
-.chosen { display: grid; grid-template-columns: 1fr 1fr; gap: 4px 18px; align-content: start; align-items: start; justify-items: stretch; }
+.chosen { display: grid; grid-template-columns: 1fr 1fr; gap: 4px 18px; align-content: start; align-items: start; }
+.side { display: grid; gap: 4px; align-content: start; }
 .picks { display: grid; gap: 6px; align-content: start; }
 .checks { display: flex; gap: 14px; }
 .tools { display: flex; border: 1px solid var(--line); border-radius: 3px; overflow: hidden; width: max-content; }

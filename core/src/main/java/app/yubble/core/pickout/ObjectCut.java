@@ -73,8 +73,8 @@ public final class ObjectCut {
         channels = new float[][] {colours[0], colours[1], colours[2], depth};
         this.hints = hints;
         beta = beta();
-        toKeep = Nearby.to(i -> hints[i] == KEEP, channels, width);
-        toDrop = Nearby.to(this::surelyOutside, channels, width);
+        toKeep = Nearby.to(i -> hints[i] == KEEP, channels, picture.size());
+        toDrop = Nearby.to(this::surelyOutside, channels, picture.size());
         boolean some = false;
         for (byte hint : hints) {
             some |= hint == KEEP;

@@ -1,6 +1,6 @@
 package app.yubble.core.touchup;
 
-import app.yubble.core.raster.CostBuckets;
+import app.yubble.core.raster.CostSpread;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
@@ -36,7 +36,6 @@ final class Cling {
     private static final int MOST_COLOURS = 16;
     private static final int MOST_ROUNDS = 6;
     private static final int CLOSED = 2;
-    private static final int STEPS = 1024;
 
     private final Stroke stroke;
     private final float limit;
@@ -49,8 +48,7 @@ final class Cling {
     private final int height;
     private final float[] domain;
     private final List<float[]> colours = new ArrayList<>();
-    private final float[] cost;
-    private final CostBuckets buckets = new CostBuckets(STEPS);
+    private final CostSpread ways;
 
     private Cling(Stroke stroke, Mask wide, Region box, Picture picture, Plane nearness) {
         this.stroke = stroke;
@@ -77,8 +75,17 @@ final class Cling {
             covered.samples()[i] = wide.share(i);
         }
         domain = Resample.toSize(covered, reduced).samples();
-        cost = new float[width * height];
-        Arrays.fill(cost, Float.MAX_VALUE);
+        ways = new CostSpread(reduced, limit) {
+            @Override
+            protected float step(int from, int to) {
+                return PER_STEP * limit + Math.max(0, distance(from, to) - GRAIN);
+            }
+
+            @Override
+            protected boolean isOpen(int place) {
+                return domain[place] > 0;
+            }
+        };
     }
 
     /**
@@ -150,7 +157,7 @@ final class Cling {
         boolean more = true;
         for (int round = 0; more && round < MOST_ROUNDS; round++) {
             more = start(line, round > 0);
-            spread();
+            ways.spread();
         }
     }
 
@@ -166,7 +173,7 @@ final class Cling {
         for (int i = 0; i < line.length; i++) {
             int place = line[i];
             float like = unlikeness(place);
-            barrier = cost[place] == 0 || like < limit / 2
+            barrier = ways.cost(place) == 0 || like < limit / 2
                     ? 0
                     : barrier + (i == 0 ? 0 : Math.max(0, distance(place, line[i - 1]) - GRAIN));
             boolean here = barrier < limit || colours.isEmpty();
@@ -174,11 +181,11 @@ final class Cling {
                 here = true;
                 barrier = 0;
             }
-            if (here && cost[place] > 0) {
+            if (here && ways.cost(place) > 0) {
                 if (like > limit / 4 && colours.size() < MOST_COLOURS) {
                     colours.add(colour(place));
                 }
-                reach(place, 0);
+                ways.start(place);
                 found = true;
             }
         }
@@ -192,7 +199,7 @@ final class Cling {
                 double angle = direction * Math.PI / 8;
                 int x = (int) Math.round(place % width + Math.cos(angle) * radius * ring / 4);
                 int y = (int) Math.round(place / width + Math.sin(angle) * radius * ring / 4);
-                if (x >= 0 && y >= 0 && x < width && y < height && cost[y * width + x] < limit) {
+                if (x >= 0 && y >= 0 && x < width && y < height && ways.cost(y * width + x) < limit) {
                     return false;
                 }
             }
@@ -239,44 +246,6 @@ final class Cling {
         return (float) Math.sqrt(least);
     }
 
-    private void reach(int place, float value) {
-        if (value < cost[place] && domain[place] > 0) {
-            cost[place] = value;
-            buckets.add((int) (value / limit * (STEPS - 1)), place);
-        }
-    }
-
-    private void spread() {
-        for (int step = 0; step < STEPS; step++) {
-            for (int place = buckets.take(step); place >= 0; place = buckets.take(step)) {
-                float own = cost[place];
-                if ((int) (own / limit * (STEPS - 1)) < step) {
-                    continue;
-                }
-                int x = place % width;
-                if (x > 0) {
-                    go(place, place - 1, own);
-                }
-                if (x < width - 1) {
-                    go(place, place + 1, own);
-                }
-                if (place >= width) {
-                    go(place, place - width, own);
-                }
-                if (place + width < cost.length) {
-                    go(place, place + width, own);
-                }
-            }
-        }
-    }
-
-    private void go(int from, int to, float own) {
-        float value = own + PER_STEP * limit + Math.max(0, distance(from, to) - GRAIN);
-        if (value < limit) {
-            reach(to, value);
-        }
-    }
-
     private boolean nothingCut(Plane inside) {
         for (int i = 0; i < domain.length; i++) {
             if (domain[i] > 0 && inside.samples()[i] < 1) {
@@ -288,10 +257,10 @@ final class Cling {
 
     /** 1 where paint belongs, 0 where it does not. */
     private Plane inside() {
-        float[] out = new float[cost.length];
+        float[] out = new float[width * height];
         for (int i = 0; i < out.length; i++) {
-            if (cost[i] < limit) {
-                float whole = cost[i] + UNLIKE * Math.max(0, unlikeness(i) - limit);
+            if (ways.cost(i) < limit) {
+                float whole = ways.cost(i) + UNLIKE * Math.max(0, unlikeness(i) - limit);
                 float t = Math.max(0, Math.min(1, (limit - whole) / (0.4f * limit)));
                 out[i] = t * t * (3 - 2 * t);
             }
