@@ -72,7 +72,7 @@ class EdgeInspectorTest {
                 float off = Math.max(0, Math.abs(nearness.samples()[i] - 0.35f) - 0.08f);
                 field.samples()[i] = (float) (PIXELS_PER_NEARNESS * off);
             }
-            return EdgeInspector.faults(picture, nearness, field);
+            return EdgeInspector.faults(picture, nearness, field, null);
         }
 
         boolean[] where(Damage damage) {

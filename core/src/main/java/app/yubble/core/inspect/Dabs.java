@@ -58,7 +58,7 @@ final class Dabs {
     }
 
     /** Three times the distance to the outside: the chamfer distance of Borgefors (1986) with steps of 3 and 4. */
-    private static int[] depths(boolean[] inside, int width) {
+    static int[] depths(boolean[] inside, int width) {
         int[] out = new int[inside.length];
         for (int i = 0; i < out.length; i++) {
             if (inside[i]) {

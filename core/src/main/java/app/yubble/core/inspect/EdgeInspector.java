@@ -3,12 +3,14 @@ package app.yubble.core.inspect;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Finds the places of a depth map that most probably need a touch-up, the most visible first; not those that do not show. */
 public final class EdgeInspector {
@@ -30,8 +32,9 @@ public final class EdgeInspector {
      * @param picture linear light, about {@value #SIDE} pixels wide
      * @param nearness of the same size, after all touch-ups
      * @param field blur radius of each pixel in pixels of this size
+     * @param matte the subject's, of any size, where depth was made with it; else null
      */
-    public static List<Fault> faults(Picture picture, Plane nearness, Plane field) {
+    public static List<Fault> faults(Picture picture, Plane nearness, Plane field, @Nullable Plane matte) {
         List<Suspect> all = new ArrayList<>();
         float[][] colours = Segments.colours(picture);
         List<int[]> partings = List.of(
@@ -43,6 +46,10 @@ public final class EdgeInspector {
             all.addAll(new Suspicion(segments, colours, nearness).suspects());
         }
         all.addAll(Bars.suspects(colours, nearness, Suspicion.step(nearness)));
+        List<Suspect> undecided = matte == null
+                ? List.of()
+                : Undecided.suspects(colours, nearness, Resample.toSize(matte, nearness.size()));
+        all.addAll(undecided);
         all.sort(Comparator.comparingDouble(Suspect::gain).reversed());
         int[] taken = new int[nearness.samples().length];
         List<Suspect> accepted = new ArrayList<>();
@@ -57,7 +64,7 @@ public final class EdgeInspector {
                 for (int i : each.pixels()) {
                     taken[i] = accepted.size();
                 }
-                out.add(fault(each, nearness, field));
+                out.add(fault(each, undecided.contains(each), nearness, field));
             }
         }
         out.sort(Comparator.comparingDouble(Fault::visibility).reversed());
@@ -87,7 +94,7 @@ public final class EdgeInspector {
         return known <= OVERLAP * suspect.pixels().length;
     }
 
-    private static Fault fault(Suspect suspect, Plane nearness, Plane field) {
+    private static Fault fault(Suspect suspect, boolean ofMatte, Plane nearness, Plane field) {
         Size size = nearness.size();
         int x0 = size.width();
         int y0 = size.height();
@@ -115,7 +122,7 @@ public final class EdgeInspector {
                 dabs.toArray(new Stroke[0]));
         double visible = Math.min(MOST_RADIUS, blurChange(suspect, nearness, field));
         return new Fault(
-                kind(suspect, box),
+                ofMatte ? Fault.Kind.MATTE : kind(suspect, box),
                 (double) x0 / size.width(),
                 (double) y0 / size.height(),
                 (double) box.width() / size.width(),

@@ -29,6 +29,8 @@ public record Fault(
         /** Something is farther than all that is around it, and does not look so. */
         HOLE,
         /** Something is nearer than all that is around it, and does not look so. */
-        ISLAND
+        ISLAND,
+        /** The subject's matte is neither here nor there, and depth with it. */
+        MATTE
     }
 }

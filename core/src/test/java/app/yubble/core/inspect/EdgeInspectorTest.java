@@ -59,7 +59,7 @@ class EdgeInspectorTest {
         for (int i = 0; i < field.samples().length; i++) {
             field.samples()[i] = 40 * (0.5f - nearness.samples()[i]);
         }
-        return EdgeInspector.faults(picture(), nearness, field);
+        return EdgeInspector.faults(picture(), nearness, field, null);
     }
 
     private static double far(int i, int x, int y) {
@@ -105,5 +105,23 @@ class EdgeInspectorTest {
             left += Math.abs(wrong.samples()[i] - exact(i)) > 0.1 ? 1 : 0;
         }
         assertThat(left).isLessThan(15 * 100 * 0.15);
+    }
+
+    @Test
+    void whereTheMatteIsUndecidedThePieceTakesTheDepthOfTheSideThatItLooksLike() {
+        Plane matte = depth(i -> far(i, 150, 100) < 12 ? 0.5 : square(i) ? 1 : 0);
+        Plane mixed = depth(i -> far(i, 150, 100) < 12 ? 0.3 : exact(i));
+        Plane field = depth(i -> 40 * (0.5 - mixed.samples()[i]));
+        List<Fault> found = EdgeInspector.faults(picture(), mixed, field, matte);
+        assertThat(found).extracting(Fault::kind).contains(Fault.Kind.MATTE);
+        Fault undecided = found.stream()
+                .filter(each -> each.kind() == Fault.Kind.MATTE)
+                .findFirst()
+                .orElseThrow();
+        assertThat(undecided.proposal().target()).isBetween(0.45, 0.5);
+        // A matte that is soft only along its edge is as it should be.
+        Plane soft = depth(i -> i % SIZE.width() == 59 ? 0.5 : square(i) ? 1 : 0);
+        assertThat(EdgeInspector.faults(picture(), depth(EdgeInspectorTest::exact), field, soft))
+                .isEmpty();
     }
 }

@@ -5,6 +5,7 @@ import app.yubble.core.inspect.EdgeInspector;
 import app.yubble.core.inspect.Fault;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.media.recipe.RecipeDocument;
@@ -38,7 +39,7 @@ class InspectorController {
     // A fault that is found again lies a little elsewhere when something beside it was mended.
     private static final double SAME_PLACE = 0.02;
     private static final int MOST_PLACES = 2000;
-    private static final String KINDS = "edge|thin|hole|island";
+    private static final String KINDS = "edge|thin|hole|island|matte";
 
     private final Shots shots;
     private final RefocusLine line;
@@ -53,7 +54,7 @@ class InspectorController {
     }
 
     /**
-     * @param kind edge, thin, hole or island
+     * @param kind edge, thin, hole, island or matte
      * @param left of the box around it, in shares of the picture, as are the next three
      * @param x of a point in it
      * @param verdict accepted or skipped when it was looked at, else null
@@ -81,8 +82,10 @@ class InspectorController {
         Plane nearness = line.nearness(material, recipe, size);
         double radius = recipe.aperture().radiusPerNearness(size, recipe.band().centre());
         Plane field = DefocusField.of(nearness, recipe.band(), recipe.gain(), radius);
+        // Only estimates are made with a matte.
+        Plane matte = recipe.depth().source() == DepthChoice.Source.ESTIMATED ? material.clearMatte() : null;
         List<InspectedPlace> known = places.findByShotId(id);
-        return EdgeInspector.faults(line.picture(material, size), nearness, field).stream()
+        return EdgeInspector.faults(line.picture(material, size), nearness, field, matte).stream()
                 .map(each -> view(each, known))
                 .toList();
     }
