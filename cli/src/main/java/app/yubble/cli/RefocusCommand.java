@@ -1,16 +1,15 @@
 package app.yubble.cli;
 
 import app.yubble.core.depth.DepthEstimate;
-import app.yubble.core.focus.DefocusField;
 import app.yubble.core.focus.FocusFinder;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.Glints;
-import app.yubble.core.lens.LensRender;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
@@ -197,8 +196,7 @@ final class RefocusCommand implements Callable<Integer> {
             throw new WrongUseException("--radius-per-nearness: must not be negative, found " + radiusPerNearness);
         }
         double scaled = radiusPerNearness * size.width() / shot.size().width();
-        Plane field = DefocusField.of(line.nearness(shot, recipe, size), recipe.band(), recipe.gain(), scaled);
-        return LensRender.render(line.picture(shot, size), field, recipe.disc(), recipe.glints(), Progress.NONE);
+        return line.render(shot, recipe, size, Region.all(size), scaled, Progress.NONE);
     }
 
     private Recipe withOptions(Recipe recipe, Shot shot, Picture picture, Plane nearness, Camera camera) {

@@ -178,6 +178,43 @@ class YubbleTest {
     }
 
     @Test
+    void aMaskThatARecipeNamesIsReadFromBesideIt() throws IOException {
+        String hash = "ab".repeat(32);
+        Path recipe = Files.writeString(
+                folder.resolve("r.json"),
+                "{\"format\":\"yubble-recipe\",\"version\":1,\"touchups\":[{\"id\":\"a\",\"action\":\"reveal\",\"maskFile\":\""
+                        + hash + "\"}]}");
+        Path out = folder.resolve("out.png");
+        String[] arguments = {
+            "refocus",
+            photo.toString(),
+            "-o",
+            out.toString(),
+            "--recipe",
+            recipe.toString(),
+            "--depth",
+            depth.toString(),
+            "--focus",
+            "60,100",
+            "--radius-per-nearness",
+            "20"
+        };
+        assertThat(run(arguments)).isEqualTo(3);
+        assertThat(said.toString()).contains(hash + ".png").contains("no such file");
+        // The right half of what is behind the band is revealed again.
+        BufferedImage mask = new BufferedImage(150, 100, BufferedImage.TYPE_BYTE_GRAY);
+        for (int i = 0; i < 100; i++) {
+            for (int x = 112; x < 150; x++) {
+                mask.setRGB(x, i, 0xffffff);
+            }
+        }
+        ImageIO.write(mask, "png", folder.resolve(hash + ".png").toFile());
+        assertThat(run(arguments)).isZero();
+        assertThat(contrast(out, 260)).isGreaterThan(0.4);
+        assertThat(contrast(out, 190)).isLessThan(0.1);
+    }
+
+    @Test
     void aResultThatCannotBeWrittenIsCodeOne() {
         assertThat(run(
                         "depth",

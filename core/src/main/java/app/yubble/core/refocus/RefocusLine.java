@@ -245,6 +245,17 @@ public final class RefocusLine {
      * @param region the part, in pixels of {@code size}
      */
     public Picture render(Material material, Recipe recipe, Size size, Region region, Progress progress) {
+        double radius = recipe.aperture().radiusPerNearness(size, recipe.band().centre());
+        return render(material, recipe, size, region, radius, progress);
+    }
+
+    /**
+     * The same with a blur that is given instead of the recipe's aperture.
+     *
+     * @param radiusPerNearness blur radius in pixels of {@code size} a unit of nearness outside the band
+     */
+    public Picture render(
+            Material material, Recipe recipe, Size size, Region region, double radiusPerNearness, Progress progress) {
         Picture picture = picture(material, size);
         boolean blurPainted =
                 recipe.touchups().stream().anyMatch(each -> each.acts() && each.action() == Touchup.Action.BLUR);
@@ -253,8 +264,6 @@ public final class RefocusLine {
             return region.equals(Region.all(size)) ? picture : Resample.crop(picture, region);
         }
         Plane nearness = nearness(material, recipe, size);
-        double radiusPerNearness =
-                recipe.aperture().radiusPerNearness(size, recipe.band().centre());
         Plane field = DefocusField.of(nearness, recipe.band(), recipe.gain(), radiusPerNearness);
         progress.at(0.05);
         Plane lift = cache.get(
