@@ -31,7 +31,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keydown))
       <template v-if="inspector.current">
         <v-btn :icon="mdiChevronLeft" title="The one before (,)" aria-label="The fault before" data-test="fault-previous" @click="inspector.previous" />
         <v-btn :icon="mdiChevronRight" title="Next (.)" aria-label="The next fault" data-test="fault-next" @click="inspector.next" />
-        <v-btn :prepend-icon="mdiCheck" :disabled="inspector.current.verdict === 'accepted'" title="Mends it with a touch-up that stays adjustable (A)" data-test="fault-accept" @click="inspector.accept">Mend</v-btn>
+        <v-btn :prepend-icon="mdiCheck" :disabled="inspector.mended" title="Mends it with a touch-up that stays adjustable (A)" data-test="fault-accept" @click="inspector.accept">Mend</v-btn>
         <v-btn :prepend-icon="mdiSkipNext" title="It is right as it is (X)" data-test="fault-skip" @click="inspector.skip">Skip</v-btn>
       </template>
     </template>

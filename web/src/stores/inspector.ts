@@ -14,6 +14,9 @@ export const useInspector = defineStore('inspector', () => {
   const faults = shallowRef<Fault[]>([])
   const at = ref(-1)
   const current = computed(() => (open.value ? faults.value[at.value] : undefined))
+  /** The touch-up that mends a fault, by the fault's place; after an undo it can be made again. */
+  const mends = shallowRef(new Map<number, string>())
+  const mended = computed(() => touchups.all.some((each) => each.id === mends.value.get(at.value)))
   let asked: AbortController | undefined
 
   async function start(): Promise<void> {
@@ -24,6 +27,7 @@ export const useInspector = defineStore('inspector', () => {
     const { signal } = asked
     open.value = looking.value = true
     faults.value = []
+    mends.value = new Map()
     at.value = -1
     try {
       const found = await api.faults(shot.id, recipe, signal)
@@ -43,6 +47,7 @@ export const useInspector = defineStore('inspector', () => {
     asked?.abort()
     open.value = looking.value = false
     faults.value = []
+    mends.value = new Map()
     at.value = -1
   }
 
@@ -69,8 +74,8 @@ export const useInspector = defineStore('inspector', () => {
 
   function accept(): void {
     const fault = current.value
-    if (!fault || fault.verdict === 'accepted') return
-    touchups.addMade(fault.proposal, faultName(fault.kind))
+    if (!fault || mended.value) return
+    mends.value = new Map(mends.value).set(at.value, touchups.addMade(fault.proposal, faultName(fault.kind)))
     void judge('accepted')
   }
 
@@ -80,5 +85,5 @@ export const useInspector = defineStore('inspector', () => {
 
   watch([() => bench.shot?.id, () => bench.step], stop)
 
-  return { open, looking, faults, at, current, start, stop, next, previous, accept, skip }
+  return { open, looking, faults, at, current, mended, start, stop, next, previous, accept, skip }
 })

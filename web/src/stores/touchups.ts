@@ -52,13 +52,14 @@ export const useTouchups = defineStore('touchups', () => {
     brush.value = { ...brush.value, erases: false }
   }
 
-  /** Adds a touch-up that was made elsewhere. */
-  function addMade(made: Touchup, kind: string): void {
+  /** Adds a touch-up that was made elsewhere; returns its id. */
+  function addMade(made: Touchup, kind: string): string {
     const like = all.value.filter((each) => each.name.startsWith(kind)).length
     const own = { ...made, id: crypto.randomUUID(), name: `${kind} ${like + 1}` }
     bench.commit(`Mend ${own.name}`, { touchups: [...all.value, own] }, true)
     selectedId.value = own.id
     picked.add(own.id)
+    return own.id
   }
 
   function bandDepth(): number {

@@ -1,6 +1,8 @@
 package app.yubble.core.inspect;
 
+import app.yubble.core.raster.Flood;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -60,12 +62,17 @@ final class Bars {
                 states[y * width + x] = state(x, y, direction);
             }
         }
-        boolean[] seen = new boolean[depth.length];
-        int[] queue = new int[depth.length];
+        Flood flood = new Flood(new Size(width, height));
         for (int i = 0; i < states.length; i++) {
-            if (states[i] == FLAT && !seen[i]) {
-                int count = flood(i, states, seen, queue);
-                Suspect suspect = suspect(Arrays.copyOf(queue, count), states);
+            if (states[i] == FLAT && !flood.isTaken(i)) {
+                int start = i;
+                int[] piece = flood.from(
+                        i,
+                        true,
+                        (from, to) -> states[to] == FLAT
+                                && Segments.distance(colours, from, to) < ALIKE
+                                && Segments.distance(colours, start, to) < SAME);
+                Suspect suspect = suspect(piece, states);
                 if (suspect != null) {
                     out.add(suspect);
                 }
@@ -98,32 +105,6 @@ final class Bars {
             }
         }
         return NO_BAR;
-    }
-
-    private int flood(int start, byte[] states, boolean[] seen, int[] queue) {
-        int head = 0;
-        int tail = 0;
-        seen[start] = true;
-        queue[tail++] = start;
-        while (head < tail) {
-            int at = queue[head++];
-            int x = at % width;
-            for (int dy = -1; dy <= 1; dy++) {
-                for (int dx = -1; dx <= 1; dx++) {
-                    int to = at + dy * width + dx;
-                    if (x + dx < 0 || x + dx >= width || to < 0 || to >= depth.length || seen[to]) {
-                        continue;
-                    }
-                    if (states[to] == FLAT
-                            && Segments.distance(colours, at, to) < ALIKE
-                            && Segments.distance(colours, start, to) < SAME) {
-                        seen[to] = true;
-                        queue[tail++] = to;
-                    }
-                }
-            }
-        }
-        return tail;
     }
 
     /** A straight flat piece of a bar is suspect when the same bar goes on from its ends and stands out there. */

@@ -1,5 +1,6 @@
 package app.yubble.core.inspect;
 
+import app.yubble.core.raster.Flood;
 import app.yubble.core.raster.Plane;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -72,47 +73,29 @@ final class Fragments {
     static Fragments of(int[] segments, float[][] colours, Plane nearness, float step) {
         int width = nearness.width();
         int[] labels = new int[segments.length];
-        Arrays.fill(labels, -1);
         int[] sizes = new int[1024];
-        int[] queue = new int[segments.length];
+        Flood flood = new Flood(nearness.size());
         float[] depth = nearness.samples();
         int count = 0;
         for (int i = 0; i < labels.length; i++) {
-            if (labels[i] < 0) {
+            if (!flood.isTaken(i)) {
                 if (count == sizes.length) {
                     sizes = Arrays.copyOf(sizes, 2 * count);
                 }
-                sizes[count] = flood(i, count, segments, depth, step, width, labels, queue);
-                count++;
+                int[] piece = flood.from(
+                        i,
+                        false,
+                        (from, to) -> segments[to] == segments[from] && Math.abs(depth[to] - depth[from]) <= step);
+                for (int place : piece) {
+                    labels[place] = count;
+                }
+                sizes[count++] = piece.length;
             }
         }
         Fragments out = new Fragments(width, labels, Arrays.copyOf(sizes, count));
         out.absorb(colours, depth);
         out.measure(colours, depth);
         return out;
-    }
-
-    private static int flood(
-            int start, int label, int[] segments, float[] depth, float step, int width, int[] labels, int[] queue) {
-        int head = 0;
-        int tail = 0;
-        labels[start] = label;
-        queue[tail++] = start;
-        while (head < tail) {
-            int at = queue[head++];
-            int x = at % width;
-            for (int d = 0; d < 4; d++) {
-                int to = d == 0 ? at - width : d == 1 ? at + width : d == 2 ? at - 1 : at + 1;
-                if (to < 0 || to >= labels.length || d == 2 && x == 0 || d == 3 && x == width - 1) {
-                    continue;
-                }
-                if (labels[to] < 0 && segments[to] == segments[at] && Math.abs(depth[to] - depth[at]) <= step) {
-                    labels[to] = label;
-                    queue[tail++] = to;
-                }
-            }
-        }
-        return tail;
     }
 
     /** Specks go to the neighbour that is most like them in colour and depth. */

@@ -1,6 +1,8 @@
 package app.yubble.core.inspect;
 
+import app.yubble.core.raster.Flood;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -45,40 +47,19 @@ final class Undecided {
             undecided[i] = matte[i] > LOW && matte[i] < HIGH;
         }
         int[] depths = Dabs.depths(undecided, width);
-        boolean[] seen = new boolean[matte.length];
-        int[] queue = new int[matte.length];
+        Flood flood = new Flood(new Size(width, height));
         List<Suspect> out = new ArrayList<>();
         for (int i = 0; i < matte.length; i++) {
-            if (undecided[i] && !seen[i]) {
-                int count = flood(i, undecided, seen, queue);
-                int[] piece = Arrays.copyOf(queue, count);
+            if (undecided[i] && !flood.isTaken(i)) {
+                int[] piece = flood.from(i, false, (from, to) -> undecided[to]);
                 boolean wide = Arrays.stream(piece).anyMatch(place -> depths[place] >= 3 * LEAST_DEPTH);
-                Suspect suspect = wide && count >= LEAST_PIXELS ? suspect(piece) : null;
+                Suspect suspect = wide && piece.length >= LEAST_PIXELS ? suspect(piece) : null;
                 if (suspect != null) {
                     out.add(suspect);
                 }
             }
         }
         return out;
-    }
-
-    private int flood(int start, boolean[] undecided, boolean[] seen, int[] queue) {
-        int head = 0;
-        int tail = 0;
-        seen[start] = true;
-        queue[tail++] = start;
-        while (head < tail) {
-            int at = queue[head++];
-            int x = at % width;
-            int[] around = {at - width, at + width, x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1};
-            for (int to : around) {
-                if (to >= 0 && to < undecided.length && undecided[to] && !seen[to]) {
-                    seen[to] = true;
-                    queue[tail++] = to;
-                }
-            }
-        }
-        return tail;
     }
 
     /** What a side near a piece looks like and how deep it lies: red, green, blue, nearness and the number of pixels. */

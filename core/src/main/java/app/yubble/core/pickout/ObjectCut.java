@@ -1,8 +1,9 @@
 package app.yubble.core.pickout;
 
+import app.yubble.core.raster.Flood;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
-import java.util.ArrayDeque;
+import app.yubble.core.raster.Size;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -244,12 +245,12 @@ public final class ObjectCut {
 
     /** Turns small connected pieces of a side over, where no pixel of them is sure. */
     private void tidy(boolean[] inside, boolean side, double share) {
-        boolean[] seen = new boolean[inside.length];
+        Flood flood = new Flood(new Size(width, height));
         List<int[]> pieces = new ArrayList<>();
         long whole = 0;
         for (int i = 0; i < inside.length; i++) {
-            if (inside[i] == side && !seen[i]) {
-                int[] piece = flood(inside, side, i, seen);
+            if (inside[i] == side && !flood.isTaken(i)) {
+                int[] piece = flood.from(i, false, (from, to) -> inside[to] == side);
                 pieces.add(piece);
                 whole += piece.length;
             }
@@ -262,29 +263,5 @@ public final class ObjectCut {
                 }
             }
         }
-    }
-
-    private int[] flood(boolean[] inside, boolean side, int start, boolean[] seen) {
-        ArrayDeque<Integer> open = new ArrayDeque<>();
-        int[] out = new int[256];
-        int count = 0;
-        seen[start] = true;
-        open.add(start);
-        while (!open.isEmpty()) {
-            int at = open.remove();
-            if (count == out.length) {
-                out = Arrays.copyOf(out, 2 * count);
-            }
-            out[count++] = at;
-            int x = at % width;
-            int[] around = {at - width, at + width, x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1};
-            for (int to : around) {
-                if (to >= 0 && to < inside.length && !seen[to] && inside[to] == side) {
-                    seen[to] = true;
-                    open.add(to);
-                }
-            }
-        }
-        return Arrays.copyOf(out, count);
     }
 }
