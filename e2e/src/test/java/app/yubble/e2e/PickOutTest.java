@@ -142,6 +142,13 @@ class PickOutTest extends BrowserTest {
         becomes("recipe.touchups.length", 1);
         page.keyboard().press("Control+z");
         becomes("recipe.touchups.length", 0);
+        // Undone, it can be mended again.
+        page.locator("[data-test=fault-previous]").click();
+        assertThat(page.locator("[data-test=fault-accept]")).isEnabled();
+        page.locator("[data-test=fault-accept]").click();
+        becomes("recipe.touchups.length", 1);
+        page.keyboard().press("Control+z");
+        becomes("recipe.touchups.length", 0);
         page.locator("[data-test=inspector-close]").click();
         page.reload();
         finalPreview();
