@@ -2,6 +2,7 @@ package app.yubble.core.focus;
 
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
 
 /** Computes the defocus field. */
 public final class DefocusField {
@@ -20,6 +21,14 @@ public final class DefocusField {
      * @param radiusPerNearness pixels of radius per unit of nearness outside the band, not negative
      */
     public static Plane of(Plane nearness, SharpBand band, Gain gain, double radiusPerNearness) {
+        Plane out = new Plane(nearness.size());
+        renew(out, Region.all(out.size()), nearness, band, gain, radiusPerNearness);
+        return out;
+    }
+
+    /** Computes a part of such a field anew, in place. */
+    public static void renew(
+            Plane field, Region part, Plane nearness, SharpBand band, Gain gain, double radiusPerNearness) {
         if (!(radiusPerNearness >= 0)) {
             throw new IllegalArgumentException("radius per nearness must not be negative, found " + radiusPerNearness);
         }
@@ -31,16 +40,15 @@ public final class DefocusField {
             double outside = level.outside((double) (i - off) / STEPS);
             radiusAt[i] = (float) (radiusPerNearness * outside * (outside > 0 ? gain.behind() : gain.front()));
         }
-        Plane out = new Plane(nearness.size());
         float[] in = nearness.samples();
-        float[] to = out.samples();
+        float[] to = field.samples();
         int width = nearness.width();
-        Bands.ofRows(nearness.height(), (from, until) -> {
-            for (int y = from; y < until; y++) {
+        Bands.ofRows(part.height(), (from, until) -> {
+            for (int y = part.y() + from; y < part.y() + until; y++) {
                 // What is taken off the nearness, in steps of the table, at the row's middle and from pixel to pixel.
                 float base = (float) (level.tiltAt(0.5, (y + 0.5) / nearness.height()) * STEPS) - off;
                 float slope = (float) (level.tiltAcross() * 2 * STEPS / width);
-                for (int x = 0, i = y * width; x < width; x++, i++) {
+                for (int x = part.x(), i = y * width + x; x < part.x() + part.width(); x++, i++) {
                     if (Float.isNaN(in[i])) {
                         throw new IllegalArgumentException("nearness has no number at pixel " + x + "," + y);
                     }
@@ -49,6 +57,5 @@ public final class DefocusField {
                 }
             }
         });
-        return out;
     }
 }

@@ -24,7 +24,7 @@ final class HiddenFill {
                 gather(pixels, cy, values, known, width);
             }
         });
-        HoleFill.fill(values, known, width, height);
+        HoleFill.fill(values, known, width, height, pixels.originX >> CELL, pixels.originY >> CELL);
         Bands.ofRows(pixels.inHeight, (from, to) -> {
             for (int y = from; y < to; y++) {
                 fillRow(pixels, y, values, width, height);

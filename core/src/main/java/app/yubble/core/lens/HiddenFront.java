@@ -145,7 +145,7 @@ final class HiddenFront {
                 known[cell] = known[cell] == 1 << 2 * CELL ? 1 : known[cell] / 256;
             }
         });
-        HoleFill.fill(values, known, width, height);
+        HoleFill.fill(values, known, width, height, pixels.originX >> CELL, pixels.originY >> CELL);
         return values;
     }
 

@@ -39,6 +39,13 @@ public final class LensRender {
      */
     public static Picture render(
             Picture source, Plane radius, Disc disc, Plane lift, Region region, Progress progress) {
+        return render(source, new RadiusField(radius), disc, lift, region, progress);
+    }
+
+    /** The same from a field that is kept. */
+    public static Picture render(
+            Picture source, RadiusField field, Disc disc, Plane lift, Region region, Progress progress) {
+        Plane radius = field.radii();
         if (!radius.size().equals(source.size())) {
             throw new IllegalArgumentException(
                     "picture " + source.size() + " and defocus field " + radius.size() + " must have one size");
@@ -46,7 +53,7 @@ public final class LensRender {
         if (!region.within(source.size())) {
             throw new IllegalArgumentException(region + " is not within the picture of " + source.size());
         }
-        Reach reach = new Reach(radius);
+        Reach reach = field.reach();
         Job job = new Job(source, radius, lift, reach, new DiscShape(disc), Plan.of(reach.overall(), source.size()));
         int across = (region.width() + TILE - 1) / TILE;
         int down = (region.height() + TILE - 1) / TILE;

@@ -3,6 +3,7 @@ package app.yubble.core.lens;
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
+import java.util.Arrays;
 
 /** How far blur reaches into a tile from outside: most tiles need much less margin than the largest radius. */
 final class Reach {
@@ -22,16 +23,29 @@ final class Reach {
         down = (radius.height() + BLOCK - 1) / BLOCK;
         behind = new float[across * down];
         front = new float[across * down];
-        Bands.ofPieces(down, by -> {
-            float[] row = new float[radius.width()];
-            float[] high = new float[radius.width()];
-            float[] low = new float[radius.width()];
+        renew(radius, Region.all(radius.size()));
+    }
+
+    /** Looks anew at every block that {@code part} touches. */
+    void renew(Plane radius, Region part) {
+        int firstRow = part.y() / BLOCK;
+        int firstColumn = part.x() / BLOCK;
+        int lastColumn = (part.x() + part.width() - 1) / BLOCK;
+        int left = firstColumn * BLOCK;
+        int width = Math.min(radius.width(), (lastColumn + 1) * BLOCK) - left;
+        Bands.ofPieces((part.y() + part.height() - 1) / BLOCK - firstRow + 1, index -> {
+            int by = firstRow + index;
+            float[] row = new float[width];
+            float[] high = new float[width];
+            float[] low = new float[width];
             for (int y = by * BLOCK; y < Math.min(radius.height(), (by + 1) * BLOCK); y++) {
-                System.arraycopy(radius.samples(), y * row.length, row, 0, row.length);
+                System.arraycopy(radius.samples(), y * radius.width() + left, row, 0, width);
                 widen(row, low, high);
             }
-            for (int x = 0; x < row.length; x++) {
-                int block = by * across + x / BLOCK;
+            Arrays.fill(behind, by * across + firstColumn, by * across + lastColumn + 1, 0);
+            Arrays.fill(front, by * across + firstColumn, by * across + lastColumn + 1, 0);
+            for (int x = 0; x < width; x++) {
+                int block = by * across + firstColumn + x / BLOCK;
                 if (!(high[x] < MOST && low[x] > -MOST)) {
                     throw new IllegalArgumentException("blur radius must be a number below a million pixels, found "
                             + (high[x] < MOST ? low[x] : high[x]));
@@ -54,6 +68,17 @@ final class Reach {
         float most = 0;
         for (int i = 0; i < behind.length; i++) {
             most = Math.max(most, Math.max(behind[i], front[i]));
+        }
+        return most;
+    }
+
+    /** The largest radius of the blocks that {@code box} touches. */
+    float within(Region box) {
+        float most = 0;
+        for (int by = box.y() / BLOCK; by <= (box.y() + box.height() - 1) / BLOCK; by++) {
+            for (int bx = box.x() / BLOCK; bx <= (box.x() + box.width() - 1) / BLOCK; bx++) {
+                most = Math.max(most, Math.max(behind[by * across + bx], front[by * across + bx]));
+            }
         }
         return most;
     }

@@ -15,6 +15,10 @@ public record Picture(Plane red, Plane green, Plane blue) {
         return new Picture(new Plane(size), new Plane(size), new Plane(size));
     }
 
+    public Picture copy() {
+        return new Picture(red.copy(), green.copy(), blue.copy());
+    }
+
     public Size size() {
         return red.size();
     }

@@ -63,6 +63,10 @@ public final class Plane {
         return plane;
     }
 
+    public Plane copy() {
+        return new Plane(width, height, samples.clone());
+    }
+
     /** The square root of every sample, 0 for negative ones: dark and light edges of linear light count alike in it. */
     public Plane rooted() {
         Plane out = new Plane(width, height);

@@ -1,5 +1,7 @@
 package app.yubble.core.raster;
 
+import org.jspecify.annotations.Nullable;
+
 /** A rectangle of pixels: x from {@code x} (inclusive) to {@code x + width} (exclusive), y likewise. */
 public record Region(int x, int y, int width, int height) {
     public Region {
@@ -14,6 +16,40 @@ public record Region(int x, int y, int width, int height) {
 
     public Size size() {
         return new Size(width, height);
+    }
+
+    /** The same with {@code more} pixels around it, cut at the picture's edge. */
+    public Region grown(int more, Size picture) {
+        int left = Math.max(0, x - more);
+        int top = Math.max(0, y - more);
+        return new Region(
+                left,
+                top,
+                Math.min(picture.width(), x + width + more) - left,
+                Math.min(picture.height(), y + height + more) - top);
+    }
+
+    /** The smallest that holds both; one of them may be null for none. */
+    public static @Nullable Region around(@Nullable Region a, @Nullable Region b) {
+        if (a == null || b == null) {
+            return a == null ? b : a;
+        }
+        int left = Math.min(a.x, b.x);
+        int top = Math.min(a.y, b.y);
+        return new Region(
+                left,
+                top,
+                Math.max(a.x + a.width, b.x + b.width) - left,
+                Math.max(a.y + a.height, b.y + b.height) - top);
+    }
+
+    /** What both have in common; null when that is nothing. */
+    public @Nullable Region meet(Region other) {
+        int left = Math.max(x, other.x);
+        int top = Math.max(y, other.y);
+        int right = Math.min(x + width, other.x + other.width);
+        int bottom = Math.min(y + height, other.y + other.height);
+        return left < right && top < bottom ? new Region(left, top, right - left, bottom - top) : null;
     }
 
     public boolean within(Size size) {

@@ -143,4 +143,15 @@ public final class Resample {
     public static Picture crop(Picture source, Region region) {
         return new Picture(crop(source.red(), region), crop(source.green(), region), crop(source.blue(), region));
     }
+
+    /** Puts all of {@code patch} into {@code onto}, its upper left corner at (x, y). In place. */
+    public static void paste(Picture patch, Picture onto, int x, int y) {
+        for (int c = 0; c < 3; c++) {
+            float[] from = patch.planes().get(c).samples();
+            float[] to = onto.planes().get(c).samples();
+            for (int row = 0; row < patch.height(); row++) {
+                System.arraycopy(from, row * patch.width(), to, (y + row) * onto.width() + x, patch.width());
+            }
+        }
+    }
 }

@@ -4,8 +4,6 @@ import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthTrim;
 import app.yubble.core.depth.Trimming;
-import app.yubble.core.focus.DefocusField;
-import app.yubble.core.lens.LensRender;
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
@@ -78,54 +76,29 @@ public final class RefocusLine {
     /** Nearness of every pixel after the touch-ups; it may leave [0,1] where blur was painted. */
     public Plane nearness(Material material, Recipe recipe, Size size) {
         Plane before = nearness(material, recipe.depth(), size);
-        List<Touchup> acting = recipe.touchups().stream()
-                .filter(each -> each.acts() && each.changesDepth())
-                .toList();
-        if (acting.isEmpty()) {
+        if (recipe.touchups().stream().noneMatch(each -> each.acts() && each.changesDepth())) {
             return before;
         }
-        StageKey[] keys = new StageKey[acting.size() + 1];
-        keys[0] = nearnessKey(material, recipe.depth(), size);
-        for (int i = 0; i < acting.size(); i++) {
-            Touchup each = acting.get(i);
-            // A blur leads away from the band, wherever that is.
-            boolean blurs = each.action() == Touchup.Action.BLUR;
-            keys[i + 1] = wholeKey(keys[i], each)
-                    .then("moved", each.action(), each.strength(), blurs ? recipe.band() : each.target());
+        LivePicture live = live(material, size);
+        List<LivePicture.Painted> painted = painted(material, recipe, size);
+        synchronized (live) {
+            return live.nearness(before, painted, recipe.band()).copy();
         }
+    }
+
+    private LivePicture live(Material material, Size size) {
         return cache.get(
-                keys[acting.size()],
-                Plane.class,
-                RefocusLine::bytes,
-                () -> moved(material, recipe, acting, keys, before));
+                pictureKey(material, size).then("live"),
+                LivePicture.class,
+                LivePicture::bytes,
+                () -> new LivePicture(picture(material, size)));
     }
 
-    /** Goes on from the longest row of touch-ups that is known, and keeps what comes before the one that is being painted. */
-    private Plane moved(Material material, Recipe recipe, List<Touchup> acting, StageKey[] keys, Plane before) {
-        int first = acting.size() - 1;
-        Plane known = null;
-        while (first > 0 && known == null) {
-            known = cache.found(keys[first], Plane.class);
-            first -= known == null ? 1 : 0;
-        }
-        Plane out = copy(known == null ? before : known);
-        boolean kept = false;
-        for (int i = first; i < acting.size(); i++) {
-            Touchup each = acting.get(i);
-            if (!kept
-                    && i > first
-                    && cache.found(wholeMaskKey(material, recipe.depth(), each, out.size()), Mask.class) == null) {
-                Plane prefix = copy(out);
-                cache.get(keys[i], Plane.class, RefocusLine::bytes, () -> prefix);
-                kept = true;
-            }
-            Painting.move(out, each, mask(material, recipe.depth(), each, out.size()), recipe.band());
-        }
-        return out;
-    }
-
-    private static Plane copy(Plane plane) {
-        return new Plane(plane.width(), plane.height(), plane.samples().clone());
+    private List<LivePicture.Painted> painted(Material material, Recipe recipe, Size size) {
+        return recipe.touchups().stream()
+                .filter(each -> each.acts() && each.changesDepth())
+                .map(each -> new LivePicture.Painted(each, mask(material, recipe.depth(), each, size)))
+                .toList();
     }
 
     /**
@@ -263,21 +236,37 @@ public final class RefocusLine {
             progress.at(1);
             return region.equals(Region.all(size)) ? picture : Resample.crop(picture, region);
         }
-        Plane nearness = nearness(material, recipe, size);
-        Plane field = DefocusField.of(nearness, recipe.band(), recipe.gain(), radiusPerNearness);
-        progress.at(0.05);
+        Plane before = nearness(material, recipe.depth(), size);
+        List<LivePicture.Painted> painted = painted(material, recipe, size);
         Plane lift = cache.get(
                 pictureKey(material, size).then("glints", recipe.glints()),
                 Plane.class,
                 RefocusLine::bytes,
                 () -> recipe.glints().lift(picture));
-        Picture blurred = LensRender.render(picture, field, recipe.disc(), lift, region, progress.part(0.05, 1));
-        for (Touchup each : recipe.touchups()) {
-            if (each.acts() && each.action() == Touchup.Action.REVEAL) {
-                Painting.reveal(blurred, picture, region, each, mask(material, recipe.depth(), each, size));
+        LivePicture live = live(material, size);
+        Picture out;
+        synchronized (live) {
+            progress.at(0.05);
+            live.nearness(before, painted, recipe.band());
+            out = live.rendered(
+                    recipe.band(),
+                    recipe.gain(),
+                    radiusPerNearness,
+                    lift,
+                    recipe.disc(),
+                    region,
+                    progress.part(0.05, 1));
+        }
+        List<Touchup> reveals = recipe.touchups().stream()
+                .filter(each -> each.acts() && each.action() == Touchup.Action.REVEAL)
+                .toList();
+        if (!reveals.isEmpty()) {
+            out = out.copy();
+            for (Touchup each : reveals) {
+                Painting.reveal(out, picture, region, each, mask(material, recipe.depth(), each, size));
             }
         }
-        return recipe.opacity() == 1 ? blurred : mixed(picture, blurred, region, (float) recipe.opacity());
+        return recipe.opacity() == 1 ? out : mixed(picture, out, region, (float) recipe.opacity());
     }
 
     private static Picture mixed(Picture source, Picture effect, Region region, float opacity) {

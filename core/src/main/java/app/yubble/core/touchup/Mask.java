@@ -85,15 +85,11 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
         double grow = rim.grow() * picture.longSide();
         double soften = rim.soften() * picture.longSide();
         int more = (int) Math.ceil(Math.max(0, grow) + soften) + 2;
-        int x0 = Math.max(0, box.x() - more);
-        int y0 = Math.max(0, box.y() - more);
-        int x1 = Math.min(picture.width(), box.x() + box.width() + more);
-        int y1 = Math.min(picture.height(), box.y() + box.height() + more);
-        Region around = new Region(x0, y0, x1 - x0, y1 - y0);
+        Region around = box.grown(more, picture);
         Plane out = new Plane(around.size());
         for (int y = 0, i = 0; y < around.height(); y++) {
             for (int x = 0; x < around.width(); x++, i++) {
-                out.samples()[i] = at(x + x0, y + y0);
+                out.samples()[i] = at(x + around.x(), y + around.y());
             }
         }
         if (grow != 0) {
@@ -130,7 +126,7 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
         if (stroke.box == null || box == null && erases) {
             return this;
         }
-        Region both = box == null || erases ? (box == null ? stroke.box : box) : around(box, stroke.box);
+        Region both = box == null ? stroke.box : erases ? box : Region.around(box, stroke.box);
         byte[] out = new byte[both.width() * both.height()];
         for (int y = 0; box != null && y < box.height(); y++) {
             System.arraycopy(
@@ -140,11 +136,15 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
                     (y + box.y() - both.y()) * both.width() + box.x() - both.x(),
                     box.width());
         }
-        for (int y = 0; y < both.height(); y++) {
-            for (int x = 0; x < both.width(); x++) {
-                float more = stroke.at(x + both.x(), y + both.y());
+        Region painted = both.meet(stroke.box);
+        if (painted == null) {
+            return this;
+        }
+        for (int y = painted.y(); y < painted.y() + painted.height(); y++) {
+            for (int x = painted.x(); x < painted.x() + painted.width(); x++) {
+                float more = stroke.share((y - stroke.box.y()) * stroke.box.width() + x - stroke.box.x());
                 if (more > 0) {
-                    int i = y * both.width() + x;
+                    int i = (y - both.y()) * both.width() + x - both.x();
                     float own = (out[i] & 0xff) * (1 / 255f);
                     out[i] = (byte) Math.round(255 * (erases ? own * (1 - more) : own + more * (1 - own)));
                 }
@@ -190,11 +190,41 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
         return new Mask(smaller, to, out);
     }
 
-    private static Region around(Region a, Region b) {
-        int x0 = Math.min(a.x(), b.x());
-        int y0 = Math.min(a.y(), b.y());
-        int x1 = Math.max(a.x() + a.width(), b.x() + b.width());
-        int y1 = Math.max(a.y() + a.height(), b.y() + b.height());
-        return new Region(x0, y0, x1 - x0, y1 - y0);
+    /** Around all that differs between two masks of one picture; null when nothing does. */
+    public static @Nullable Region difference(Mask a, Mask b) {
+        Region both = a == b ? null : Region.around(a.box, b.box);
+        if (both == null) {
+            return null;
+        }
+        byte[] own = new byte[both.width()];
+        byte[] other = new byte[both.width()];
+        int top = -1;
+        int bottom = 0;
+        int left = both.width();
+        int right = 0;
+        for (int y = 0; y < both.height(); y++) {
+            a.row(y + both.y(), both, own);
+            b.row(y + both.y(), both, other);
+            int first = Arrays.mismatch(own, other);
+            if (first >= 0) {
+                int last = own.length - 1;
+                while (own[last] == other[last]) {
+                    last--;
+                }
+                top = top < 0 ? y : top;
+                bottom = y;
+                left = Math.min(left, first);
+                right = Math.max(right, last);
+            }
+        }
+        return top < 0 ? null : new Region(both.x() + left, both.y() + top, right - left + 1, bottom - top + 1);
+    }
+
+    /** The shares of one row of {@code within}, which holds the box. */
+    private void row(int y, Region within, byte[] out) {
+        Arrays.fill(out, (byte) 0);
+        if (box != null && y >= box.y() && y < box.y() + box.height()) {
+            System.arraycopy(shares, (y - box.y()) * box.width(), out, box.x() - within.x(), box.width());
+        }
     }
 }

@@ -28,17 +28,24 @@ public final class Painting {
      * point.
      */
     public static void move(Plane nearness, Touchup touchup, Mask mask, SharpBand band) {
+        move(nearness, touchup, mask, band, Region.all(nearness.size()));
+    }
+
+    /** The same within {@code part} only. */
+    public static void move(Plane nearness, Touchup touchup, Mask mask, SharpBand band, Region part) {
         Region box = mask.box();
-        if (box == null || !touchup.changesDepth()) {
+        Region both = box == null ? null : box.meet(part);
+        if (both == null || !touchup.changesDepth()) {
             return;
         }
         float[] to = nearness.samples();
-        Bands.ofRows(box.height(), (from, until) -> {
-            for (int y = from; y < until; y++) {
-                int at = (y + box.y()) * nearness.width() + box.x();
-                for (int x = 0, i = y * box.width(); x < box.width(); x++, i++) {
+        Bands.ofRows(both.height(), (from, until) -> {
+            for (int y = both.y() + from; y < both.y() + until; y++) {
+                int at = y * nearness.width() + both.x();
+                int i = (y - box.y()) * box.width() + both.x() - box.x();
+                for (int x = 0; x < both.width(); x++, at++, i++) {
                     if (mask.shares()[i] != 0) {
-                        to[at + x] = touchup.moved(to[at + x], mask.share(i), band);
+                        to[at] = touchup.moved(to[at], mask.share(i), band);
                     }
                 }
             }

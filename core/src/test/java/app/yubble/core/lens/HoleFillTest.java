@@ -18,7 +18,7 @@ class HoleFillTest {
         values[1] = 0.6f;
         values[3] = 12;
         known[0] = 1;
-        HoleFill.fill(values, known, width, height);
+        HoleFill.fill(values, known, width, height, 0, 0);
         for (int i = 0; i < width * height; i++) {
             assertThat(values[4 * i]).isCloseTo(0.3f, within(1e-5f));
             assertThat(values[4 * i + 1]).isCloseTo(0.6f, within(1e-5f));
@@ -41,7 +41,7 @@ class HoleFillTest {
                 values[4 * i] = 99;
             }
         }
-        HoleFill.fill(values, known, width, 32);
+        HoleFill.fill(values, known, width, 32, 0, 0);
         for (int x = 0; x < width; x++) {
             float found = values[4 * (16 * width + x)];
             if (x < 24 || x >= 40) {

@@ -26,6 +26,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class RefocusTest {
     /** A bright textured wall behind a darker textured disc. */
@@ -224,5 +225,82 @@ class RefocusTest {
         assertThat(line.nearness(scene, recipe.withTouchups(List.of(hidden)), size)
                         .samples())
                 .isEqualTo(line.nearness(scene, recipe, size).samples());
+    }
+
+    /**
+     * One after the other with what is kept, against each of them alone. What is hidden behind something in front is filled
+     * from around, and a part that is drawn anew sees less of that.
+     */
+    @ParameterizedTest
+    @ValueSource(doubles = {0.8, 0.5, 0.2})
+    void whateverIsChangedTheResultIsThatOfTheRecipeAlone(double centre) {
+        Recipe plain = recipe.withBand(SharpBand.around(centre, 0.1, 0.02));
+        Touchup first = touchup(Touchup.Action.MATCH, 1, dab(0.3, 0.4, 0.2, 0.6));
+        Touchup grown = touchup(Touchup.Action.MATCH, 1, dab(0.3, 0.4, 0.2, 0.6), dab(0.6, 0.5, 0.1, 0));
+        Touchup weaker = touchup(Touchup.Action.MATCH, 0.5, dab(0.3, 0.4, 0.2, 0.6), dab(0.6, 0.5, 0.1, 0));
+        Touchup blur = touchup(Touchup.Action.BLUR, 0.3, dab(0.55, 0.5, 0.08, 0));
+        Touchup reveal = touchup(Touchup.Action.REVEAL, 1, dab(0.3, 0.35, 0.1, 0));
+        List<Recipe> steps = List.of(
+                plain,
+                plain.withTouchups(List.of(first)),
+                plain.withTouchups(List.of(grown)),
+                plain.withTouchups(List.of(grown, blur)),
+                plain.withTouchups(List.of(weaker, blur)),
+                plain.withTouchups(List.of(blur, weaker)),
+                plain.withTouchups(List.of(blur, weaker, reveal)),
+                plain.withBand(SharpBand.around(centre + 0.05, 0.1, 0.02)).withTouchups(List.of(blur, weaker)),
+                plain.withTouchups(List.of(blur)).withOpacity(0.5),
+                plain.withDepth(plain.depth().withTrim(DepthTrim.NONE.withFlip(true)))
+                        .withTouchups(List.of(blur)),
+                plain.withTouchups(List.of(first)),
+                plain);
+        Size size = new Size(600, 400);
+        Region part = new Region(120, 80, 300, 200);
+        for (int i = 0; i < steps.size(); i++) {
+            RefocusLine fresh = new RefocusLine(new StageCache(1 << 28));
+            Recipe step = steps.get(i);
+            assertThat(line.nearness(scene, step, size).samples())
+                    .as("nearness after step %d", i)
+                    .isEqualTo(fresh.nearness(scene, step, size).samples());
+            for (Region each : List.of(Region.all(size), part)) {
+                Picture kept = line.render(scene, step, size, each, Progress.NONE);
+                Picture alone = fresh.render(scene, step, size, each, Progress.NONE);
+                assertThat(Pictures.distance(kept.red(), alone.red()))
+                        .as("%s after step %d", each, i)
+                        .isLessThan(centre == 0.8 ? 1e-5 : 0.01);
+                assertThat(Pictures.psnr(kept, alone)).isGreaterThan(60);
+            }
+        }
+    }
+
+    @Test
+    void aCancelledPreviewLeavesNothingHalfDone() {
+        Size size = new Size(600, 400);
+        line.render(scene, recipe, size, Progress.NONE);
+        Recipe painted = recipe.withTouchups(List.of(touchup(Touchup.Action.MATCH, 1, dab(0.3, 0.4, 0.2, 0))));
+        assertThatThrownBy(() -> line.render(scene, painted, size, done -> {
+                    if (done > 0.02) {
+                        throw new CancellationException();
+                    }
+                }))
+                .isInstanceOf(CancellationException.class);
+        Picture fresh = new RefocusLine(new StageCache(1 << 28)).render(scene, painted, size, Progress.NONE);
+        Picture after = line.render(scene, painted, size, Progress.NONE);
+        assertThat(Pictures.distance(after.red(), fresh.red())).isLessThan(1e-5);
+    }
+
+    @Test
+    void aPictureThatWasHandedOutStaysAsItIs() {
+        Size size = new Size(600, 400);
+        Picture before = line.render(scene, recipe, size, Progress.NONE);
+        float[] was = before.red().samples().clone();
+        line.render(
+                scene,
+                recipe.withTouchups(List.of(
+                        touchup(Touchup.Action.MATCH, 1, dab(0.3, 0.4, 0.2, 0)),
+                        touchup(Touchup.Action.REVEAL, 1, dab(0.6, 0.4, 0.2, 0)))),
+                size,
+                Progress.NONE);
+        assertThat(before.red().samples()).isEqualTo(was);
     }
 }
