@@ -7,6 +7,8 @@ package app.yubble.core.raster;
  * of 100-megapixel size keeps its precision.
  */
 public final class BoxMean {
+    private static final int MOST_ADDED = 3;
+
     private BoxMean() {}
 
     public static Plane of(Plane source, int radius) {
@@ -25,27 +27,63 @@ public final class BoxMean {
         float[] in = source.samples();
         float[] to = out.samples();
         Bands.ofRows(source.height(), (from, until) -> {
+            float[] line = new float[width];
+            float[] sums = new float[width];
             for (int y = from; y < until; y++) {
-                int row = y * width;
-                double sum = 0;
-                int right = Math.min(radius, width - 1);
-                for (int x = 0; x <= right; x++) {
-                    sum += in[row + x];
+                System.arraycopy(in, y * width, line, 0, width);
+                if (radius <= MOST_ADDED) {
+                    added(line, sums, radius);
+                } else {
+                    running(line, sums, radius);
                 }
-                for (int x = 0; x < width; x++) {
-                    int first = Math.max(0, x - radius);
-                    int last = Math.min(width - 1, x + radius);
-                    to[row + x] = (float) (sum / (last - first + 1));
-                    if (x + radius + 1 < width) {
-                        sum += in[row + x + radius + 1];
-                    }
-                    if (x - radius >= 0) {
-                        sum -= in[row + x - radius];
-                    }
-                }
+                System.arraycopy(sums, 0, to, y * width, width);
             }
         });
         return out;
+    }
+
+    /** Every neighbour is added for all pixels at once, which the processor does many at a time. */
+    private static void added(float[] line, float[] means, int radius) {
+        int width = line.length;
+        System.arraycopy(line, 0, means, 0, width);
+        for (int k = 1; k <= radius; k++) {
+            for (int x = k; x < width; x++) {
+                means[x] += line[x - k];
+            }
+            for (int x = 0; x < width - k; x++) {
+                means[x] += line[x + k];
+            }
+        }
+        float share = 1f / (2 * radius + 1);
+        for (int x = 0; x < width; x++) {
+            means[x] *= share;
+        }
+        // At the border there are fewer.
+        for (int x = 0; x < Math.min(radius, width); x++) {
+            means[x] *= (2 * radius + 1f) / (Math.min(width - 1, x + radius) + 1);
+        }
+        for (int x = Math.max(radius, width - radius); x < width; x++) {
+            means[x] *= (2 * radius + 1f) / (width - Math.max(0, x - radius));
+        }
+    }
+
+    private static void running(float[] line, float[] means, int radius) {
+        int width = line.length;
+        double sum = 0;
+        for (int x = 0; x <= Math.min(radius, width - 1); x++) {
+            sum += line[x];
+        }
+        double share = 1.0 / (2 * radius + 1);
+        for (int x = 0; x < width; x++) {
+            if (x >= radius && x < width - radius - 1) {
+                means[x] = (float) (sum * share);
+                sum += line[x + radius + 1] - (double) line[x - radius];
+                continue;
+            }
+            means[x] = (float) (sum / (Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1));
+            sum += x + radius + 1 < width ? line[x + radius + 1] : 0;
+            sum -= x - radius >= 0 ? line[x - radius] : 0;
+        }
     }
 
     private static Plane columns(Plane source, int radius) {
