@@ -7,6 +7,8 @@ import { usePreviewLoop, type PreviewState, type Quality } from './previewLoop'
 export type Compare = 'none' | 'split' | 'beside' | 'versions'
 /** A part of the picture as it is drawn, and where it lies. */
 export type Patch = { bitmap: ImageBitmap; region: Region; recipe: string }
+/** An answer that is shown, with the wish it answered: the next one to the same wish may be a patch on it. */
+type Shown = Patch & { number: number; wish: string }
 
 /** What pictures are made of. */
 type Source = {
@@ -33,6 +35,8 @@ const NEARLY_ALL = 0.95
 const AIR = 0.06
 const FINE = 0.98
 const WHOLE_AFTER = 500
+// Pixels at the edge of a patch that are not used.
+const RIM = 8
 const PAGE = crypto.randomUUID()
 let previewNumber = 0
 
@@ -41,6 +45,23 @@ let previewNumber = 0
 export function drawn(answer: Response): Region {
   const [x = 0, y = 0, w = 1, h = 1, width = 1, height = 1] = (answer.headers.get('X-Region') ?? '0 0 1 1 1 1').split(' ').map(Number)
   return { x: x / width, y: y / height, width: w / width, height: h / height }
+}
+
+/** A picture with a smaller one laid over it where it belongs, without its rim where the picture goes on. */
+function laidOver(base: Patch, patch: Patch): ImageBitmap {
+  const { width, height } = base.bitmap
+  const canvas = new OffscreenCanvas(width, height)
+  const context = canvas.getContext('2d')
+  const x = Math.round(((patch.region.x - base.region.x) / base.region.width) * width)
+  const y = Math.round(((patch.region.y - base.region.y) / base.region.height) * height)
+  const left = x > 0 ? RIM : 0
+  const top = y > 0 ? RIM : 0
+  const w = patch.bitmap.width - left - (x + patch.bitmap.width < width ? RIM : 0)
+  const h = patch.bitmap.height - top - (y + patch.bitmap.height < height ? RIM : 0)
+  context?.drawImage(base.bitmap, 0, 0)
+  context?.drawImage(patch.bitmap, left, top, w, h, x + left, y + top, w, h)
+  patch.bitmap.close()
+  return canvas.transferToImageBitmap()
 }
 
 /** A region with a little of what lies around it, for small moves. */
@@ -87,10 +108,11 @@ export function usePictures(source: Source) {
   let draftSide = LARGEST_DRAFT
   let shownSide = 0
   let shownRecipe = ''
+  let onScreen: Shown | undefined
   let originalAsked = ''
   let opened = 0
   let wholeTimer: ReturnType<typeof setTimeout> | undefined
-  let loop: ReturnType<typeof usePreviewLoop<Recipe, Patch>> | undefined
+  let loop: ReturnType<typeof usePreviewLoop<Recipe, Shown>> | undefined
 
   const longest = (): number => Math.max(shot.value?.width ?? 1, shot.value?.height ?? 1)
   const widthShare = (): number => (shot.value?.width ?? 1) / longest()
@@ -106,13 +128,21 @@ export function usePictures(source: Source) {
   }
 
   /** Asks for a preview; null when the server dropped it for a newer one of the same purpose. */
-  async function ask(wish: Recipe, longSide: number, purpose: string, region?: Region, signal?: AbortSignal): Promise<Patch | null> {
+  async function ask(wish: Recipe, longSide: number, purpose: string, region?: Region, signal?: AbortSignal): Promise<Shown | null> {
     const id = shot.value?.id
     if (!id) return null
     const page = purpose ? `${PAGE}:${purpose}` : PAGE
-    const answer = await api.preview(id, { recipe: wish, longSide, ...(region && { region }), page, number: ++previewNumber }, signal)
+    const number = ++previewNumber
+    const like = `${id} ${purpose} ${longSide} ${JSON.stringify(region)}`
+    const base = purpose === '' && onScreen?.wish === like ? onScreen : undefined
+    const answer = await api.preview(
+      id, { recipe: wish, longSide, ...(region && { region }), page, number, ...(base && { over: base.number }) }, signal)
     if (answer.status === 204) return null
-    return { bitmap: await createImageBitmap(await answer.blob()), region: drawn(answer), recipe: key(wish) }
+    const drawnPatch = { bitmap: await createImageBitmap(await answer.blob()), region: drawn(answer), recipe: key(wish) }
+    if (!base || !answer.headers.has('X-Over')) return { ...drawnPatch, number, wish: like }
+    // What it was meant for is gone when one has moved on meanwhile.
+    if (onScreen !== base) return ask(wish, longSide, purpose, region, signal)
+    return { bitmap: laidOver(base, drawnPatch), region: base.region, recipe: drawnPatch.recipe, number, wish: like }
   }
 
   async function attempt(work: () => Promise<void>): Promise<void> {
@@ -132,7 +162,7 @@ export function usePictures(source: Source) {
   /** A new recipe line: what was on its way is no longer wanted. */
   function begin(): void {
     loop?.stop()
-    loop = usePreviewLoop<Recipe, Patch>({
+    loop = usePreviewLoop<Recipe, Shown>({
       fetch: async (wish, quality, signal) => {
         const region = isZoomed() ? airy(seen.value) : undefined
         const side = sideFor(quality)
@@ -141,14 +171,14 @@ export function usePictures(source: Source) {
         return patch
       },
       show: (patch, quality, milliseconds) => {
+        onScreen = patch
         if (patch.region.width < 1 || patch.region.height < 1) {
           detail.value?.bitmap.close()
           detail.value = patch
           if (quality === 'final') wholeLater()
         } else showWhole(patch)
         previewMs.value = Math.round(milliseconds)
-        // What has been painted is kept for the sizes there are, so they stay.
-        if (quality === 'draft' && !recipe.value?.touchups.length) draftSide = nextDraftSide(draftSide, milliseconds)
+        if (quality === 'draft') draftSide = nextDraftSide(draftSide, milliseconds)
       },
       state: (state, problem) => {
         previewState.value = state
@@ -163,6 +193,7 @@ export function usePictures(source: Source) {
   }
 
   function showWhole({ bitmap, recipe: of }: Patch): void {
+    if (onScreen?.bitmap === preview.value) onScreen = undefined
     preview.value?.close()
     preview.value = bitmap
     shownRecipe = of
@@ -170,6 +201,7 @@ export function usePictures(source: Source) {
   }
 
   function dropDetail(): void {
+    if (onScreen?.bitmap === detail.value?.bitmap) onScreen = undefined
     detail.value?.bitmap.close()
     originalDetail.value?.bitmap.close()
     detail.value = originalDetail.value = undefined
@@ -272,6 +304,7 @@ export function usePictures(source: Source) {
     clearTimeout(wholeTimer)
     loop?.stop()
     loop = undefined
+    onScreen = undefined
     dropDetail()
     original.value?.close()
     preview.value?.close()

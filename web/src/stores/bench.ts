@@ -196,21 +196,21 @@ export const useBench = defineStore('bench', () => {
     if (newest) recipe.value = recipe.value && moving ? recipe.value : reused(saved.recipe, recipe.value)
   }
 
-  /** Shows a recipe while something is being dragged; nothing is stored. */
-  function live(part: Partial<Recipe>): void {
+  /** Shows a recipe while something is being dragged; nothing is stored. What is `painted` is drawn at once as it will stay. */
+  function live(part: Partial<Recipe>, painted = false): void {
     if (!recipe.value) return
     moving = true
     recipe.value = { ...recipe.value, ...part }
-    pictures.request(recipe.value, true)
+    pictures.request(recipe.value, !painted)
   }
 
-  /** Makes a step of the history; `soon` shows a draft of it before the final preview. */
-  function commit(name: string, part: Partial<Recipe> = {}, soon = false): void {
+  /** Makes a step of the history. */
+  function commit(name: string, part: Partial<Recipe> = {}): void {
     if (!recipe.value) return
     moving = false
     recipe.value = { ...recipe.value, ...part }
     if (recipeKey(recipe.value) === recipeKey(saving?.newest() ?? version.value?.recipe)) return
-    pictures.request(recipe.value, soon)
+    pictures.request(recipe.value, false)
     saving?.push({ step: name, recipe: recipe.value })
   }
 

@@ -56,7 +56,7 @@ export const useTouchups = defineStore('touchups', () => {
   function addMade(made: Touchup, kind: string): string {
     const like = all.value.filter((each) => each.name.startsWith(kind)).length
     const own = { ...made, id: crypto.randomUUID(), name: `${kind} ${like + 1}` }
-    bench.commit(`Mend ${own.name}`, { touchups: [...all.value, own] }, true)
+    bench.commit(`Mend ${own.name}`, { touchups: [...all.value, own] })
     selectedId.value = own.id
     picked.add(own.id)
     return own.id
@@ -207,7 +207,7 @@ export const useTouchups = defineStore('touchups', () => {
     // Where a preview takes long, paint under the pointer comes first.
     if (now - liveAt < Math.max(LIVE_EVERY, 3 * bench.previewMs)) return
     liveAt = now
-    bench.live({ touchups: painted() })
+    bench.live({ touchups: painted() }, true)
   }
 
   function painted(): Touchup[] {
@@ -225,7 +225,7 @@ export const useTouchups = defineStore('touchups', () => {
     last.value = stroke.value.at(-1)
     const name = `${erases.value ? 'Erase on' : 'Paint'} ${begun.name}`
     begun = undefined
-    bench.commit(name, { touchups }, true)
+    bench.commit(name, { touchups })
     // The stroke stays in sight until the mask that holds it is there.
     if (!maskWanted()) stroke.value = undefined
   }

@@ -3,12 +3,14 @@ package app.yubble.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
 import app.yubble.media.picture.PictureReader;
 import java.awt.image.BufferedImage;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.Arrays;
 import java.util.concurrent.CompletableFuture;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -384,6 +386,57 @@ class EditingTest extends ServerTest {
                 .hasValue("1500 1000 300 200 3000 2000");
         assertThat(browser.get("/api/shots/" + large + "/photo?longSide=3000").status())
                 .isEqualTo(422);
+    }
+
+    /** A preview over the one with number {@code over}, which was of the same size. */
+    private Browser.Answer over(JsonNode recipe, int longSide, long number, long over) {
+        return browser.send(
+                "POST",
+                "/api/shots/" + shot + "/preview",
+                "{\"recipe\":" + recipe + ",\"longSide\":" + longSide + ",\"page\":\"p\",\"number\":" + number
+                        + ",\"over\":" + over + "}");
+    }
+
+    private static String header(Browser.Answer answer, String name) {
+        return answer.raw().headers().firstValue(name).orElse("none");
+    }
+
+    @Test
+    void ofAPreviewThatThePageHasOnlyWhatChangedIsSent() {
+        JsonNode plain = version().get("recipe");
+        ObjectNode dabbed = (ObjectNode) plain.deepCopy();
+        ObjectNode touchup = dabbed.putArray("touchups").addObject();
+        touchup.put("id", "one").put("action", "match").put("target", 0.1);
+        ObjectNode stroke = touchup.putArray("strokes").addObject();
+        stroke.put("size", 0.2).putArray("points").add(0.5).add(0.5).add(1);
+        Plane before = picture(preview(plain, 900, 1));
+        Browser.Answer patch = over(dabbed, 900, 2, 1);
+        assertThat(header(patch, "X-Over")).isEqualTo("1");
+        int[] told = Stream.of(header(patch, "X-Region").split(" "))
+                .mapToInt(Integer::parseInt)
+                .toArray();
+        Plane part = picture(patch);
+        assertThat(part.size()).isEqualTo(new Size(told[2], told[3]));
+        assertThat(part.size().pixels()).isLessThan(900 * 600 / 2);
+        Plane whole = picture(preview(dabbed, 900, 3));
+        int unlike = 0;
+        int changed = 0;
+        for (int y = 0; y < 600; y++) {
+            for (int x = 0; x < 900; x++) {
+                int px = x - told[0];
+                int py = y - told[1];
+                boolean patched = px >= 8 && py >= 8 && px < part.width() - 8 && py < part.height() - 8;
+                float shown = patched ? part.at(px, py) : before.at(x, y);
+                unlike += Math.abs(shown - whole.at(x, y)) > 0.01 ? 1 : 0;
+                changed += Math.abs(before.at(x, y) - whole.at(x, y)) > 0.01 ? 1 : 0;
+            }
+        }
+        assertThat(changed).isGreaterThan(2000);
+        assertThat(unlike).isZero();
+        // Where the page has something else everything is sent.
+        assertThat(header(over(plain, 900, 4, 2), "X-Over")).isEqualTo("none");
+        assertThat(header(over(plain, 450, 5, 4), "X-Over")).isEqualTo("none");
+        assertThat(header(over(plain, 450, 6, 5), "X-Region")).isEqualTo("0 0 32 32 450 300");
     }
 
     private Browser.Answer region(JsonNode recipe, int longSide, String region, long number) {

@@ -1,6 +1,8 @@
 package app.yubble.core.raster;
 
+import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Three planes of equal size in linear light, in the primaries of the source; 1.0 is the source's white. */
 public record Picture(Plane red, Plane green, Plane blue) {
@@ -33,6 +35,27 @@ public record Picture(Plane red, Plane green, Plane blue) {
 
     public List<Plane> planes() {
         return List.of(red, green, blue);
+    }
+
+    /** Around all that differs between two pictures of one size; null when nothing does. */
+    public static @Nullable Region difference(Picture a, Picture b) {
+        Region around = null;
+        for (int c = 0; a != b && c < 3; c++) {
+            float[] own = a.planes().get(c).samples();
+            float[] other = b.planes().get(c).samples();
+            for (int y = 0, row = 0; y < a.height(); y++, row += a.width()) {
+                int end = row + a.width();
+                int first = Arrays.mismatch(own, row, end, other, row, end);
+                if (first >= 0) {
+                    int last = end - 1;
+                    while (own[last] == other[last]) {
+                        last--;
+                    }
+                    around = Region.around(around, new Region(first, y, last - row - first + 1, 1));
+                }
+            }
+        }
+        return around;
     }
 
     /** Bytes held by the samples. */

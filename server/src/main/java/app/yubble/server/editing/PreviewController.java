@@ -73,6 +73,7 @@ class PreviewController {
      * @param longSide of the whole picture in pixels; more than 2560 only for a region
      * @param region the part that is wanted; null for all
      * @param page names the open page; of its requests only the one with the highest number is answered
+     * @param over number of the answer of the same size and region that the page still has; only what has changed is sent then
      */
     record PreviewRequest(
             @NotNull RecipeDocument recipe,
@@ -82,7 +83,8 @@ class PreviewController {
             @NotNull @jakarta.validation.constraints.Size(min = 1, max = 64)
             String page,
 
-            long number) {}
+            long number,
+            @Nullable Long over) {}
 
     /** In shares of the picture's width and height. */
     record RegionPart(double x, double y, double width, double height) {
@@ -100,7 +102,11 @@ class PreviewController {
         }
     }
 
-    /** A JPEG of the result, or 204 when the same page has asked for a newer one. */
+    /**
+     * A JPEG of the result, or 204 when the same page has asked for a newer one. {@code X-Region} tells where it lies in the
+     * picture; {@code X-Over} that it is to be laid over the answer with that number, without the outermost 8 pixels on sides where
+     * that one goes on.
+     */
     @PostMapping("/api/shots/{id}/preview")
     @ApiResponse(
             responseCode = "200",
@@ -115,14 +121,24 @@ class PreviewController {
         try {
             ticket.at(0);
             Size size = sizeOf(shot, wanted.longSide(), wanted.region() != null);
-            Region region =
+            Region part =
                     wanted.region() == null ? Region.all(size) : wanted.region().within(size);
-            Picture result = gated(size, () -> line.render(recipes.material(shot), recipe, size, region, ticket));
+            Picture result = gated(size, () -> line.render(recipes.material(shot), recipe, size, part, ticket));
+            Region region = part;
+            Region news = desk.news(
+                    who.id(),
+                    wanted.page(),
+                    new PreviewDesk.Answer(wanted.number(), shot.id(), size, region, result),
+                    wanted.over());
+            ResponseEntity.BodyBuilder answer =
+                    ResponseEntity.ok().contentType(MediaType.IMAGE_JPEG).cacheControl(CacheControl.noStore());
+            if (news != null) {
+                answer.header("X-Over", String.valueOf(wanted.over()));
+                region = new Region(region.x() + news.x(), region.y() + news.y(), news.width(), news.height());
+                result = Resample.crop(result, news);
+            }
             byte[] jpeg = jpeg(result, shot);
-            return ResponseEntity.ok()
-                    .contentType(MediaType.IMAGE_JPEG)
-                    .cacheControl(CacheControl.noStore())
-                    .header("X-Region", told(region, size))
+            return answer.header("X-Region", told(region, size))
                     .header("Server-Timing", "preview;dur=" + (System.nanoTime() - start) / 1_000_000)
                     .body(jpeg);
         } catch (CancellationException superseded) {

@@ -1,21 +1,49 @@
 package app.yubble.server.editing;
 
+import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Size;
+import java.lang.ref.SoftReference;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
  * Newest wins: of the preview requests of one open page, only the one with the highest number goes on; the others are
- * cancelled where they are.
+ * cancelled where they are. What a page was sent last is kept for a while, so that the next preview can be a patch on it.
  */
 @Component
 class PreviewDesk {
     private static final int MOST_PAGES = 1000;
+    private static final int MOST_ANSWERED = 16;
+    private static final long MOST_PIXELS = 8_000_000;
+    // A patch ends where blocks of the picture file do. Those at its rim do not know the colours beyond, so they are
+    // not used.
+    private static final int BLOCK = 16;
+    private static final double NEARLY_ALL = 0.7;
 
     private record Page(UUID account, String page) {}
+
+    /**
+     * What a page was sent.
+     *
+     * @param number of its request
+     * @param part of the picture at {@code size}
+     */
+    record Answer(long number, UUID shot, Size size, Region part, Picture picture) {}
+
+    private final Map<Page, SoftReference<Answer>> answered = new LinkedHashMap<>(16, 0.75f, true) {
+        private static final long serialVersionUID = 1L;
+
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Page, SoftReference<Answer>> eldest) {
+            return size() > MOST_ANSWERED;
+        }
+    };
 
     private final Map<Page, Long> newest = new LinkedHashMap<>(16, 0.75f, true) {
         private static final long serialVersionUID = 1L;
@@ -39,5 +67,44 @@ class PreviewDesk {
                 }
             }
         };
+    }
+
+    /**
+     * Remembers what a page is being sent, and finds what of it the page does not have yet.
+     *
+     * @param over number of the request whose answer the page shows; null for none
+     * @return in pixels of the answer; null when all of it is to be sent
+     */
+    @Nullable
+    Region news(UUID account, String page, Answer now, @Nullable Long over) {
+        Page key = new Page(account, page);
+        SoftReference<Answer> kept;
+        synchronized (answered) {
+            kept = now.part().size().pixels() > MOST_PIXELS
+                    ? answered.remove(key)
+                    : answered.put(key, new SoftReference<>(now));
+        }
+        Answer before = kept == null ? null : kept.get();
+        if (over == null
+                || before == null
+                || before.number() != over
+                || !before.shot().equals(now.shot())
+                || !before.size().equals(now.size())
+                || !before.part().equals(now.part())) {
+            return null;
+        }
+        Region changed = Picture.difference(before.picture(), now.picture());
+        Region patch = onBlocks(
+                changed == null ? new Region(0, 0, 1, 1) : changed,
+                now.picture().size());
+        return patch.size().pixels() > NEARLY_ALL * now.part().size().pixels() ? null : patch;
+    }
+
+    private static Region onBlocks(Region part, Size size) {
+        int left = part.x() / BLOCK * BLOCK;
+        int top = part.y() / BLOCK * BLOCK;
+        int right = Math.min(size.width(), (part.x() + part.width() + BLOCK - 1) / BLOCK * BLOCK);
+        int bottom = Math.min(size.height(), (part.y() + part.height() + BLOCK - 1) / BLOCK * BLOCK);
+        return new Region(left, top, right - left, bottom - top);
     }
 }
