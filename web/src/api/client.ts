@@ -152,7 +152,7 @@ export const api = {
   bringInMask: (id: string, file: File) => upload<{ hash: string }>(`/api/shots/${id}/masks`, file, () => undefined),
   focus: (id: string, recipe: Recipe, place: FocusPlace) =>
     json<Band>(`/api/shots/${id}/focus`, { method: 'POST', json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe } }),
-  preview: (id: string, body: { recipe: Recipe; longSide: number; region?: Region; page: string; number: number; over?: number }, signal?: AbortSignal) =>
+  preview: (id: string, body: { recipe: Recipe; longSide: number; region?: Region; page: string; number: number; over?: number; order?: string[] }, signal?: AbortSignal) =>
     send(`/api/shots/${id}/preview`, { method: 'POST', json: body, ...(signal && { signal }) }),
 
   versions: (shot: string) => json<Version[]>(`/api/shots/${shot}/versions`),

@@ -173,6 +173,25 @@ describe('saving', () => {
     expect(states.at(-1)).toBe('saved')
   })
 
+  it('waits with an edit where something comes first, but not when it must be sent', async () => {
+    const sent: string[] = []
+    const { saving, states, store } = bench(async (pending, lock) => {
+      sent.push(pending.step)
+      return { lock: lock + 1 } as Version
+    })
+    saving.begin({ lock: 0 } as Version)
+    saving.push(edit('later'), 30)
+    expect(store.edits).toHaveLength(1)
+    expect(states).toEqual(['saving'])
+    await moment(5)
+    expect(sent).toEqual([])
+    await moment(50)
+    expect(sent).toEqual(['later'])
+    saving.push(edit('needed'), 1000)
+    expect(await saving.whenSent()).toBe(true)
+    expect(sent).toEqual(['later', 'needed'])
+  })
+
   it('sends what a page before left behind', async () => {
     const send = vi.fn(async (_: PendingEdit, lock: number) => ({ lock: lock + 1 }) as Version)
     const { saving } = bench(send, [edit('before the reload')])

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Touchup } from '../api/client'
-import { depthKeyOf, newTouchup, reordered, resized, reused, simplified, straightened, strengthText, strokeOf, touchupsKey, type Point } from './painting'
+import { depthKeyOf, newTouchup, packed, reordered, resized, reused, simplified, straightened, strengthText, strokeOf, touchupsKey, type Point } from './painting'
 
 const at = (x: number, y: number, pressure = 1): Point => ({ x, y, pressure })
 const brush = { erases: false, size: 0.1, softness: 0, buildUp: 1, cling: 0.6, edges: 'photo', pressure: 'nothing' }
@@ -68,6 +68,17 @@ describe('touch-ups', () => {
     const back = reused(recipe([copy[0] as Touchup, changed]), recipe(here)).touchups
     expect(back[0]).toBe(here[0])
     expect(back[1]).toBe(changed)
+  })
+
+  it('are left out where the one who gets the recipe has them', () => {
+    const recipe = (touchups: Touchup[]) => ({ opacity: 1, touchups }) as unknown as Parameters<typeof depthKeyOf>[0]
+    const [a, b] = [stroked(made('focus')), stroked(made('blur'))]
+    const weaker = { ...b, strength: 0.1 }
+    expect(packed(recipe([a, b]), undefined)).toEqual({ recipe: recipe([a, b]) })
+    expect(packed(recipe([a, weaker]), recipe([a, b]))).toEqual({ recipe: recipe([weaker]), order: [a.id, b.id] })
+    expect(packed(recipe([b]), recipe([a, b]))).toEqual({ recipe: recipe([]), order: [b.id] })
+    // Two of one id cannot be told apart by it.
+    expect(packed(recipe([a, a]), recipe([a]))).toEqual({ recipe: recipe([a, a]) })
   })
 
   it('make depth anew only where they change it', () => {

@@ -113,18 +113,41 @@ export function reordered(all: Touchup[], id: string, by: number): Touchup[] {
 
 const written = new WeakMap<object, string>()
 
-/** Touch-ups as text, to tell recipes apart; each is written once, for there may be thousands of strokes. */
+/** Names a text: 64 bits of a hash (after FNV-1a), and its length. */
+function nameOf(text: string): string {
+  let a = 0x811c9dc5
+  let b = 0x1b873593
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i)
+    a = Math.imul(a ^ code, 0x01000193)
+    b = Math.imul(b ^ code, 0x85ebca6b) ^ (b >>> 13)
+  }
+  return `${a >>> 0}.${b >>> 0}.${text.length}`
+}
+
+/** Tells touch-ups apart; each is read once, for there may be thousands of strokes. */
 export function touchupsKey(all: Touchup[]): string {
   return all
     .map((each) => {
-      let text = written.get(each)
-      if (text === undefined) {
-        text = JSON.stringify(each)
-        written.set(each, text)
+      let name = written.get(each)
+      if (name === undefined) {
+        name = nameOf(JSON.stringify(each))
+        written.set(each, name)
       }
-      return text
+      return name
     })
     .join()
+}
+
+/**
+ * A recipe as it is sent to whoever knows the one before: without the touch-ups that are the same as there, and with the order of
+ * all. All of it where that cannot be told by their ids.
+ */
+export function packed(recipe: Recipe, known: Recipe | undefined): { recipe: Recipe; order?: string[] } {
+  const order = recipe.touchups.map((each) => each.id)
+  if (!known || new Set(order).size < order.length || new Set(known.touchups.map((each) => each.id)).size < known.touchups.length) return { recipe }
+  const before = new Set(known.touchups.map((each) => touchupsKey([each])))
+  return { recipe: { ...recipe, touchups: recipe.touchups.filter((each) => !before.has(touchupsKey([each]))) }, order }
 }
 
 /** What came from the server with what is here already where the two are equal, so that little is drawn and compared anew. */
@@ -139,7 +162,7 @@ export function reused(recipe: Recipe, before: Recipe | undefined): Recipe {
   }
 }
 
-/** A recipe as text, to tell it from others. */
+/** Tells a recipe from others. */
 export function recipeKey(recipe: Recipe | undefined): string {
   return recipe ? JSON.stringify({ ...recipe, touchups: 0 }) + touchupsKey(recipe.touchups) : ''
 }

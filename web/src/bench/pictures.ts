@@ -1,6 +1,6 @@
 import { ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue'
 import { api, Problem, type Recipe, type Region, type Shot, type Version } from '../api/client'
-import { recipeKey as key } from './painting'
+import { packed, recipeKey as key } from './painting'
 import { usePreviewLoop, type PreviewState, type Quality } from './previewLoop'
 
 /** How the result is compared with the photo, or versions with each other. */
@@ -8,7 +8,7 @@ export type Compare = 'none' | 'split' | 'beside' | 'versions'
 /** A part of the picture as it is drawn, and where it lies. */
 export type Patch = { bitmap: ImageBitmap; region: Region; recipe: string }
 /** An answer that is shown, with the wish it answered: the next one to the same wish may be a patch on it. */
-type Shown = Patch & { number: number; wish: string }
+type Shown = Patch & { number: number; wish: string; of: Recipe }
 
 /** What pictures are made of. */
 type Source = {
@@ -35,8 +35,6 @@ const NEARLY_ALL = 0.95
 const AIR = 0.06
 const FINE = 0.98
 const WHOLE_AFTER = 500
-// Pixels at the edge of a patch that are not used.
-const RIM = 8
 const PAGE = crypto.randomUUID()
 let previewNumber = 0
 
@@ -47,19 +45,15 @@ export function drawn(answer: Response): Region {
   return { x: x / width, y: y / height, width: w / width, height: h / height }
 }
 
-/** A picture with a smaller one laid over it where it belongs, without its rim where the picture goes on. */
+/** A picture with a smaller one laid over it where it belongs. */
 function laidOver(base: Patch, patch: Patch): ImageBitmap {
   const { width, height } = base.bitmap
   const canvas = new OffscreenCanvas(width, height)
   const context = canvas.getContext('2d')
-  const x = Math.round(((patch.region.x - base.region.x) / base.region.width) * width)
-  const y = Math.round(((patch.region.y - base.region.y) / base.region.height) * height)
-  const left = x > 0 ? RIM : 0
-  const top = y > 0 ? RIM : 0
-  const w = patch.bitmap.width - left - (x + patch.bitmap.width < width ? RIM : 0)
-  const h = patch.bitmap.height - top - (y + patch.bitmap.height < height ? RIM : 0)
+  const at = (share: number, from: number, whole: number, pixels: number): number => Math.round(((share - from) / whole) * pixels)
   context?.drawImage(base.bitmap, 0, 0)
-  context?.drawImage(patch.bitmap, left, top, w, h, x + left, y + top, w, h)
+  context?.drawImage(
+    patch.bitmap, at(patch.region.x, base.region.x, base.region.width, width), at(patch.region.y, base.region.y, base.region.height, height))
   patch.bitmap.close()
   return canvas.transferToImageBitmap()
 }
@@ -135,14 +129,22 @@ export function usePictures(source: Source) {
     const number = ++previewNumber
     const like = `${id} ${purpose} ${longSide} ${JSON.stringify(region)}`
     const base = purpose === '' && onScreen?.wish === like ? onScreen : undefined
-    const answer = await api.preview(
-      id, { recipe: wish, longSide, ...(region && { region }), page, number, ...(base && { over: base.number }) }, signal)
+    let answer: Response
+    try {
+      answer = await api.preview(
+        id, { ...packed(wish, base?.of), longSide, ...(region && { region }), page, number, ...(base && { over: base.number }) }, signal)
+    } catch (problem) {
+      // The server has forgotten what this page shows.
+      if (!base || (problem as Problem).status !== 412) throw problem
+      if (onScreen === base) onScreen = undefined
+      return ask(wish, longSide, purpose, region, signal)
+    }
     if (answer.status === 204) return null
     const drawnPatch = { bitmap: await createImageBitmap(await answer.blob()), region: drawn(answer), recipe: key(wish) }
-    if (!base || !answer.headers.has('X-Over')) return { ...drawnPatch, number, wish: like }
+    if (!base || !answer.headers.has('X-Over')) return { ...drawnPatch, number, wish: like, of: wish }
     // What it was meant for is gone when one has moved on meanwhile.
     if (onScreen !== base) return ask(wish, longSide, purpose, region, signal)
-    return { bitmap: laidOver(base, drawnPatch), region: base.region, recipe: drawnPatch.recipe, number, wish: like }
+    return { bitmap: laidOver(base, drawnPatch), region: base.region, recipe: drawnPatch.recipe, number, wish: like, of: wish }
   }
 
   async function attempt(work: () => Promise<void>): Promise<void> {

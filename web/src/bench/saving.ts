@@ -24,6 +24,7 @@ export function useSaving(options: SavingOptions) {
   let busy = false
   let halted = false
   let timer: ReturnType<typeof setTimeout> | undefined
+  let waiting: ReturnType<typeof setTimeout> | undefined
   let listeners: ((sent: boolean) => void)[] = []
 
   function tell(sent: boolean): void {
@@ -37,6 +38,8 @@ export function useSaving(options: SavingOptions) {
   }
 
   async function run(): Promise<void> {
+    clearTimeout(waiting)
+    waiting = undefined
     const edit = queue[0]
     if (busy || halted || !edit) return
     busy = true
@@ -83,16 +86,20 @@ export function useSaving(options: SavingOptions) {
       halted = false
       void run()
     },
-    push(edit: PendingEdit): void {
+    /** Sends an edit; `wait` milliseconds later where something else should come first. */
+    push(edit: PendingEdit, wait = 0): void {
       queue.push(edit)
       keep()
-      void run()
+      if (!wait) return void run()
+      if (!halted && timer === undefined) options.state('saving', '')
+      waiting ??= setTimeout(() => void run(), wait)
     },
     /** The newest recipe that is not on the server yet. */
     newest: (): Recipe | undefined => queue.at(-1)?.recipe,
     /** Settles when nothing is left to send, with false when something could not be sent for now. */
     whenSent: (): Promise<boolean> => {
       if (queue.length === 0 || halted) return Promise.resolve(queue.length === 0)
+      if (timer === undefined) void run()
       return new Promise((resolve) => listeners.push(resolve))
     },
     lock: (): number => lock,
@@ -105,6 +112,7 @@ export function useSaving(options: SavingOptions) {
       halted = true
       tell(false)
       clearTimeout(timer)
+      clearTimeout(waiting)
     },
   }
 }

@@ -13,6 +13,9 @@ import { useEvents } from './events'
 /** How long depth and masks wait for the picture, in milliseconds. */
 export const AFTER_PAINT = 300
 
+/** How long an edit waits for the picture while one paints, in milliseconds. */
+const BEFORE_SAVING = 200
+
 export type Step = 'depth' | 'focus' | 'touchup' | 'lens' | 'deliver'
 
 function usable(state: string): boolean {
@@ -211,7 +214,7 @@ export const useBench = defineStore('bench', () => {
     recipe.value = { ...recipe.value, ...part }
     if (recipeKey(recipe.value) === recipeKey(saving?.newest() ?? version.value?.recipe)) return
     pictures.request(recipe.value, false)
-    saving?.push({ step: name, recipe: recipe.value })
+    saving?.push({ step: name, recipe: recipe.value }, step.value === 'touchup' ? BEFORE_SAVING : 0)
   }
 
   async function focusOn(place: FocusPlace, name: string): Promise<void> {

@@ -95,9 +95,10 @@ public final class RefocusLine {
     }
 
     private List<LivePicture.Painted> painted(Material material, Recipe recipe, Size size) {
+        StageKey key = nearnessKey(material, recipe.depth(), maskSize(material, size));
         return recipe.touchups().stream()
                 .filter(each -> each.acts() && each.changesDepth())
-                .map(each -> new LivePicture.Painted(each, mask(material, recipe.depth(), each, size)))
+                .map(each -> new LivePicture.Painted(each, mask(material, recipe.depth(), each, size, key)))
                 .toList();
     }
 
@@ -106,16 +107,20 @@ public final class RefocusLine {
      * so that drafts, previews and the plan share it.
      */
     public Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size) {
+        return mask(material, depth, touchup, size, nearnessKey(material, depth, maskSize(material, size)));
+    }
+
+    /** @param key of the nearness at the size at which it is drawn */
+    private Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size, StageKey key) {
         Size drawn = maskSize(material, size);
         if (drawn.equals(size)) {
-            return drawn(material, depth, touchup, size);
+            return drawn(material, depth, touchup, size, key);
         }
-        StageKey key = wholeMaskKey(material, depth, touchup, size).then("at", size);
         return cache.get(
-                key,
+                wholeKey(key, touchup).then("at", size),
                 Mask.class,
                 Mask::bytes,
-                () -> drawn(material, depth, touchup, drawn).resized(size));
+                () -> drawn(material, depth, touchup, drawn, key).resized(size));
     }
 
     private static Size maskSize(Material material, Size size) {
@@ -123,12 +128,7 @@ public final class RefocusLine {
         return size.longSide() < shared.longSide() ? shared : size;
     }
 
-    private StageKey wholeMaskKey(Material material, DepthChoice depth, Touchup touchup, Size size) {
-        return wholeKey(nearnessKey(material, depth, maskSize(material, size)), touchup);
-    }
-
-    private Mask drawn(Material material, DepthChoice depth, Touchup touchup, Size size) {
-        StageKey key = nearnessKey(material, depth, size);
+    private Mask drawn(Material material, DepthChoice depth, Touchup touchup, Size size, StageKey key) {
         int done = touchup.strokes().size();
         Mask mask = null;
         while (mask == null && done > 0) {

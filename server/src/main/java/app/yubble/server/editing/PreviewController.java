@@ -48,6 +48,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class PreviewController {
     static final int DEPTH_SIDE = 1024;
+    private static final int MOST_TOUCHUPS = 1000;
     private static final double QUALITY = 0.9;
     // What the cache holds of one picture: its colours, its nearness and its glints.
     private static final long MOST_PIXELS = 30_000_000;
@@ -74,6 +75,7 @@ class PreviewController {
      * @param region the part that is wanted; null for all
      * @param page names the open page; of its requests only the one with the highest number is answered
      * @param over number of the answer of the same size and region that the page still has; only what has changed is sent then
+     * @param order ids of all touch-ups; those that the recipe leaves out are as in the answer {@code over}
      */
     record PreviewRequest(
             @NotNull RecipeDocument recipe,
@@ -84,7 +86,10 @@ class PreviewController {
             String page,
 
             long number,
-            @Nullable Long over) {}
+            @Nullable Long over,
+
+            @Nullable @jakarta.validation.constraints.Size(max = MOST_TOUCHUPS)
+            List<String> order) {}
 
     /** In shares of the picture's width and height. */
     record RegionPart(double x, double y, double width, double height) {
@@ -104,8 +109,7 @@ class PreviewController {
 
     /**
      * A JPEG of the result, or 204 when the same page has asked for a newer one. {@code X-Region} tells where it lies in the
-     * picture; {@code X-Over} that it is to be laid over the answer with that number, without the outermost 8 pixels on sides where
-     * that one goes on.
+     * picture; {@code X-Over} that it is to be laid over the answer with that number.
      */
     @PostMapping("/api/shots/{id}/preview")
     @ApiResponse(
@@ -116,7 +120,10 @@ class PreviewController {
             throws IOException {
         long start = System.nanoTime();
         Shot shot = shots.owned(id, who.id());
-        Recipe recipe = recipes.read(wanted.recipe(), who);
+        Recipe sent = recipes.read(wanted.recipe(), who);
+        Recipe recipe = wanted.order() == null
+                ? sent
+                : desk.whole(who.id(), wanted.page(), sent, wanted.over(), wanted.order());
         Progress ticket = desk.ticket(who.id(), wanted.page(), wanted.number());
         try {
             ticket.at(0);
@@ -128,7 +135,7 @@ class PreviewController {
             Region news = desk.news(
                     who.id(),
                     wanted.page(),
-                    new PreviewDesk.Answer(wanted.number(), shot.id(), size, region, result),
+                    new PreviewDesk.Answer(wanted.number(), shot.id(), recipe, size, region, result),
                     wanted.over());
             ResponseEntity.BodyBuilder answer =
                     ResponseEntity.ok().contentType(MediaType.IMAGE_JPEG).cacheControl(CacheControl.noStore());

@@ -4,8 +4,14 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.Recipe;
+import app.yubble.core.touchup.Touchup;
+import app.yubble.server.problem.OutdatedException;
+import app.yubble.server.problem.RefusedException;
 import java.lang.ref.SoftReference;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
@@ -21,9 +27,8 @@ class PreviewDesk {
     private static final int MOST_PAGES = 1000;
     private static final int MOST_ANSWERED = 16;
     private static final long MOST_PIXELS = 8_000_000;
-    // A patch ends where blocks of the picture file do. Those at its rim do not know the colours beyond, so they are
-    // not used.
-    private static final int BLOCK = 16;
+    // A patch ends where blocks of the picture file do, so that it fits in without a seam.
+    private static final int BLOCK = 8;
     private static final double NEARLY_ALL = 0.7;
 
     private record Page(UUID account, String page) {}
@@ -32,9 +37,10 @@ class PreviewDesk {
      * What a page was sent.
      *
      * @param number of its request
+     * @param recipe what is shown
      * @param part of the picture at {@code size}
      */
-    record Answer(long number, UUID shot, Size size, Region part, Picture picture) {}
+    record Answer(long number, UUID shot, Recipe recipe, Size size, Region part, Picture picture) {}
 
     private final Map<Page, SoftReference<Answer>> answered = new LinkedHashMap<>(16, 0.75f, true) {
         private static final long serialVersionUID = 1L;
@@ -67,6 +73,31 @@ class PreviewDesk {
                 }
             }
         };
+    }
+
+    /**
+     * A recipe that was sent without what its page has sent before.
+     *
+     * @param over number of the request that had the rest
+     * @param order ids of all touch-ups
+     */
+    Recipe whole(UUID account, String page, Recipe sent, @Nullable Long over, List<String> order) {
+        SoftReference<Answer> kept;
+        synchronized (answered) {
+            kept = answered.get(new Page(account, page));
+        }
+        Answer before = kept == null ? null : kept.get();
+        if (before == null || over == null || before.number() != over) {
+            throw new OutdatedException("What this page shows is no longer known here. Send the whole recipe.");
+        }
+        Map<String, Touchup> all = new HashMap<>();
+        before.recipe().touchups().forEach(each -> all.put(each.id(), each));
+        sent.touchups().forEach(each -> all.put(each.id(), each));
+        List<Touchup> touchups = order.stream().distinct().map(all::get).toList();
+        if (touchups.size() < order.size() || touchups.contains(null)) {
+            throw new RefusedException("The order names a touch-up twice, or one that is not there.");
+        }
+        return sent.withTouchups(touchups);
     }
 
     /**

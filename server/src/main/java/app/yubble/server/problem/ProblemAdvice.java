@@ -44,6 +44,11 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         return problem(HttpStatus.CONFLICT, "conflict", detail);
     }
 
+    @ExceptionHandler
+    ProblemDetail outdated(OutdatedException fault) {
+        return problem(HttpStatus.PRECONDITION_FAILED, "outdated", fault.getMessage());
+    }
+
     @ExceptionHandler({UnreadablePictureException.class, DepthShapeException.class, RefusedException.class})
     ProblemDetail refused(RuntimeException fault) {
         return problem(HttpStatus.UNPROCESSABLE_CONTENT, "refused", fault.getMessage());
