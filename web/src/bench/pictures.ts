@@ -19,6 +19,7 @@ type Source = {
   compare: Ref<Compare>
   holding: Ref<boolean>
   isMoving: () => boolean
+  isPainting: () => boolean
   tell: (message: string) => void
 }
 
@@ -35,6 +36,7 @@ const NEARLY_ALL = 0.95
 const AIR = 0.06
 const FINE = 0.98
 const WHOLE_AFTER = 500
+const WHOLE_AFTER_PAINT = 1500
 const PAGE = crypto.randomUUID()
 let previewNumber = 0
 
@@ -224,7 +226,7 @@ export function usePictures(source: Source) {
         shownSide = side
         showWhole(patch)
       })
-    }, WHOLE_AFTER)
+    }, source.isPainting() ? WHOLE_AFTER_PAINT : WHOLE_AFTER)
   }
 
   /** After the part that can be seen has changed: what lacks resolution there is drawn. */

@@ -10,8 +10,8 @@ import { useSaving, type PendingEdit, type SavingState } from '../bench/saving'
 import { usualSnap } from '../bench/depthWords'
 import { useEvents } from './events'
 
-/** How long depth and masks wait for the picture, in milliseconds. */
-export const AFTER_PAINT = 300
+/** How long depth and masks wait after a stroke, in milliseconds: between strokes that follow each other they would be in the way. */
+export const AFTER_PAINT = 700
 
 /** How long an edit waits for the picture while one paints, in milliseconds. */
 const BEFORE_SAVING = 200
@@ -88,7 +88,7 @@ export const useBench = defineStore('bench', () => {
 
   let moving = false
   const pictures = usePictures({
-    shot, recipe, versions, version, compare, holding, isMoving: () => moving, tell: (message) => (notice.value = message),
+    shot, recipe, versions, version, compare, holding, isMoving: () => moving, isPainting: () => step.value === 'touchup', tell: (message) => (notice.value = message),
   })
   const { original } = pictures
 
