@@ -7,8 +7,10 @@ import app.yubble.core.inspect.EdgeInspector;
 import app.yubble.core.inspect.Fault;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import app.yubble.core.touchup.Canvas;
 import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Painting;
 import app.yubble.core.touchup.Stroke;
@@ -190,7 +192,7 @@ class EdgeInspectorTest {
     private static Plane accepted(Scene scene, Plane before, Fault fault) {
         Mask mask = Mask.empty(before.size());
         for (Stroke stroke : fault.proposal().strokes()) {
-            mask = Painting.stroke(mask, stroke, scene.picture(), before);
+            mask = Painting.stroke(mask, stroke, Canvas.of(scene.picture(), before), Region.all(before.size()));
         }
         Plane out = new Plane(before.width(), before.height(), before.samples().clone());
         Painting.move(out, fault.proposal(), mask, SharpBand.EVERYTHING);

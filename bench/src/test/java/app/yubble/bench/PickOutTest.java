@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.touchup.Mask;
@@ -44,7 +45,7 @@ class PickOutTest {
         Plane nearness = withDepth ? Resample.pick(plane(scene, "depth", full.size()), from) : Plane.filled(from, 0.5f);
         long start = System.nanoTime();
         Plane solved = PickingOut.solved(pickOut, Resample.toSize(full, from), nearness);
-        Mask mask = PickingOut.mask(pickOut, solved, picture);
+        Mask mask = PickingOut.mask(pickOut, solved, picture, Region.all(picture.size()));
         long time = (System.nanoTime() - start) / 1_000_000;
         Plane truth = Resample.toSize(plane(scene, "subject", full.size()), size);
         double both = 0;
@@ -116,7 +117,11 @@ class PickOutTest {
         PickOut pickOut = new PickOut(0.5, 0.44, 0.19, 0.51, marks);
         Size from = PickingOut.solvedFrom(pickOut, full.size());
         Picture picture = Resample.toSize(full, from);
-        Mask mask = PickingOut.mask(pickOut, PickingOut.solved(pickOut, picture, Plane.filled(from, 0.5f)), picture);
+        Mask mask = PickingOut.mask(
+                pickOut,
+                PickingOut.solved(pickOut, picture, Plane.filled(from, 0.5f)),
+                picture,
+                Region.all(picture.size()));
         int x = (int) (0.53 * from.width());
         for (double y = 0.52; y < 0.89; y += 0.02) {
             assertThat(mask.at(x, (int) (y * from.height()))).isLessThan(0.1f);

@@ -5,8 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import app.yubble.core.touchup.Canvas;
 import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Painting;
 import app.yubble.core.touchup.Stroke;
@@ -43,7 +45,7 @@ class TouchupRepairTest {
             Touchup touchup = Touchup.of("one", Touchup.Action.MATCH, 1, target, strokes);
             Mask mask = Mask.empty(picture.size());
             for (Stroke stroke : strokes) {
-                mask = Painting.stroke(mask, stroke, picture, damaged);
+                mask = Painting.stroke(mask, stroke, Canvas.of(picture, damaged), Region.all(damaged.size()));
             }
             Plane out = new Plane(
                     damaged.width(), damaged.height(), damaged.samples().clone());

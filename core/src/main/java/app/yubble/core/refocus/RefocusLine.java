@@ -4,6 +4,8 @@ import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthTrim;
 import app.yubble.core.depth.Trimming;
+import app.yubble.core.focus.SharpBand;
+import app.yubble.core.lens.LensRender;
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
@@ -13,6 +15,7 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.touchup.Canvas;
 import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Painting;
 import app.yubble.core.touchup.PickOut;
@@ -27,6 +30,9 @@ import java.util.stream.Collectors;
 public final class RefocusLine {
     private static final int MASK_SIDE = 1024;
     private static final long MOST_KEPT = 8_000_000;
+    // What is hidden in front is filled from a little farther away than blur reaches.
+    private static final double BEYOND = 1.7;
+    private static final int PART_STEP = 512;
 
     private final StageCache cache;
 
@@ -80,7 +86,7 @@ public final class RefocusLine {
             return before;
         }
         LivePicture live = live(material, size);
-        List<LivePicture.Painted> painted = painted(material, recipe, size);
+        List<LivePicture.Painted> painted = painted(material, recipe, size, Region.all(size));
         synchronized (live) {
             return live.nearness(before, painted, recipe.band()).copy();
         }
@@ -94,11 +100,11 @@ public final class RefocusLine {
                 () -> new LivePicture(picture(material, size)));
     }
 
-    private List<LivePicture.Painted> painted(Material material, Recipe recipe, Size size) {
+    private List<LivePicture.Painted> painted(Material material, Recipe recipe, Size size, Region part) {
         StageKey key = nearnessKey(material, recipe.depth(), maskSize(material, size));
         return recipe.touchups().stream()
                 .filter(each -> each.acts() && each.changesDepth())
-                .map(each -> new LivePicture.Painted(each, mask(material, recipe.depth(), each, size, key)))
+                .map(each -> new LivePicture.Painted(each, mask(material, recipe.depth(), each, size, part, key)))
                 .toList();
     }
 
@@ -107,20 +113,53 @@ public final class RefocusLine {
      * so that drafts, previews and the plan share it.
      */
     public Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size) {
-        return mask(material, depth, touchup, size, nearnessKey(material, depth, maskSize(material, size)));
+        return mask(material, depth, touchup, size, Region.all(size));
     }
 
-    /** @param key of the nearness at the size at which it is drawn */
-    private Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size, StageKey key) {
+    private Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size, Region part) {
+        return mask(material, depth, touchup, size, part, nearnessKey(material, depth, maskSize(material, size)));
+    }
+
+    /**
+     * @param part in which it is drawn; all where that is little
+     * @param key of the nearness at the size at which it is drawn
+     */
+    private Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size, Region part, StageKey key) {
         Size drawn = maskSize(material, size);
         if (drawn.equals(size)) {
-            return drawn(material, depth, touchup, size, key);
+            boolean whole = part.equals(Region.all(size));
+            return drawn(material, depth, touchup, size, part, whole ? key : key.then("part", part));
         }
         return cache.get(
                 wholeKey(key, touchup).then("at", size),
                 Mask.class,
                 Mask::bytes,
-                () -> drawn(material, depth, touchup, drawn, key).resized(size));
+                () -> drawn(material, depth, touchup, drawn, Region.all(drawn), key)
+                        .resized(size));
+    }
+
+    /** How much around a region of a large picture touch-ups have to be known: as far as blur reaches into it. */
+    private static Region paintedPart(Size size, Region region, Recipe recipe, double radiusPerNearness) {
+        if (size.pixels() <= MOST_KEPT) {
+            return Region.all(size);
+        }
+        SharpBand band = recipe.band();
+        double tilt = Math.abs(band.tiltAcross()) + Math.abs(band.tiltDown());
+        double painted = recipe.touchups().stream()
+                .filter(each -> each.acts() && each.action() == Touchup.Action.BLUR)
+                .mapToDouble(each -> Math.abs(each.strength()) + tilt)
+                .max()
+                .orElse(0);
+        double most = Math.max(Math.abs(band.outside(1 + tilt)), Math.abs(band.outside(-tilt)));
+        double gain = Math.max(recipe.gain().behind(), recipe.gain().front());
+        double radius = Math.min(LensRender.MOST_RADIUS, radiusPerNearness * Math.max(most, painted) * gain);
+        // Over steps, so that small moves find what is known.
+        Region seen = region.grown((int) Math.ceil(BEYOND * radius), size);
+        int left = seen.x() / PART_STEP * PART_STEP;
+        int top = seen.y() / PART_STEP * PART_STEP;
+        int right = Math.min(size.width(), (seen.x() + seen.width() + PART_STEP - 1) / PART_STEP * PART_STEP);
+        int bottom = Math.min(size.height(), (seen.y() + seen.height() + PART_STEP - 1) / PART_STEP * PART_STEP);
+        return new Region(left, top, right - left, bottom - top);
     }
 
     private static Size maskSize(Material material, Size size) {
@@ -128,21 +167,23 @@ public final class RefocusLine {
         return size.longSide() < shared.longSide() ? shared : size;
     }
 
-    private Mask drawn(Material material, DepthChoice depth, Touchup touchup, Size size, StageKey key) {
+    private Mask drawn(Material material, DepthChoice depth, Touchup touchup, Size size, Region wanted, StageKey key) {
         int done = touchup.strokes().size();
         Mask mask = null;
         while (mask == null && done > 0) {
             mask = cache.found(maskKey(key, touchup, done), Mask.class);
             done -= mask == null ? 1 : 0;
         }
+        // What moves or fades an edge looks at what is around.
+        Region part = wanted.grown(touchup.rim().reach(size), size);
         if (mask == null) {
-            mask = started(material, depth, touchup, size);
+            mask = started(material, depth, touchup, size, part, key);
         }
+        Canvas canvas = canvas(material, depth);
         for (int i = done; i < touchup.strokes().size(); i++) {
             Mask before = mask;
             Stroke stroke = touchup.strokes().get(i);
-            Supplier<Mask> next =
-                    () -> Painting.stroke(before, stroke, picture(material, size), nearness(material, depth, size));
+            Supplier<Mask> next = () -> Painting.stroke(before, stroke, canvas, part);
             mask = i == touchup.strokes().size() - 1
                     ? cache.get(maskKey(key, touchup, i + 1), Mask.class, Mask::bytes, next)
                     : next.get();
@@ -157,14 +198,28 @@ public final class RefocusLine {
         });
     }
 
-    private Mask started(Material material, DepthChoice depth, Touchup touchup, Size size) {
+    private Canvas canvas(Material material, DepthChoice depth) {
+        return new Canvas() {
+            @Override
+            public Picture picture(Size size) {
+                return RefocusLine.this.picture(material, size);
+            }
+
+            @Override
+            public Plane nearness(Size size) {
+                return RefocusLine.this.nearness(material, depth, size);
+            }
+        };
+    }
+
+    private Mask started(
+            Material material, DepthChoice depth, Touchup touchup, Size size, Region part, StageKey drawn) {
         PickOut pickOut = touchup.start().pickOut();
         String file = touchup.start().file();
         if (file == null && pickOut == null) {
             return Mask.empty(size);
         }
-        StageKey key =
-                nearnessKey(material, depth, size).then("start", touchup.start().key());
+        StageKey key = drawn.then("start", touchup.start().key(), touchup.rim().reach(size));
         return cache.get(key, Mask.class, Mask::bytes, () -> {
             if (pickOut == null) {
                 return Mask.of(material.mask(file), size);
@@ -175,7 +230,7 @@ public final class RefocusLine {
                     Plane.class,
                     RefocusLine::bytes,
                     () -> PickingOut.solved(pickOut, picture(material, from), nearness(material, depth, from)));
-            return PickingOut.mask(pickOut, solved, picture(material, size));
+            return PickingOut.mask(pickOut, solved, picture(material, size), part);
         });
     }
 
@@ -237,7 +292,8 @@ public final class RefocusLine {
             return region.equals(Region.all(size)) ? picture : Resample.crop(picture, region);
         }
         Plane before = nearness(material, recipe.depth(), size);
-        List<LivePicture.Painted> painted = painted(material, recipe, size);
+        Region part = paintedPart(size, region, recipe, radiusPerNearness);
+        List<LivePicture.Painted> painted = painted(material, recipe, size, part);
         Plane lift = cache.get(
                 pictureKey(material, size).then("glints", recipe.glints()),
                 Plane.class,
@@ -263,7 +319,7 @@ public final class RefocusLine {
         if (!reveals.isEmpty()) {
             out = out.copy();
             for (Touchup each : reveals) {
-                Painting.reveal(out, picture, region, each, mask(material, recipe.depth(), each, size));
+                Painting.reveal(out, picture, region, each, mask(material, recipe.depth(), each, size, part));
             }
         }
         return recipe.opacity() == 1 ? out : mixed(picture, out, region, (float) recipe.opacity());

@@ -4,8 +4,10 @@ import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.BoxMean;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Brings a matte to the picture's size along the picture's edges, down to hair.
@@ -27,6 +29,7 @@ import app.yubble.core.raster.Size;
 public final class MatteRefiner {
     private static final int FITTING_SIDE = 1024;
     private static final double RADIUS_SHARE = 1.0 / 160;
+    private static final int REACH = 12;
     private static final float EPSILON = 2e-4f;
     private static final float DECIDED = 0.03f;
     private static final float VEIL = 0.06f;
@@ -37,13 +40,119 @@ public final class MatteRefiner {
 
     /** The matte at the size of the picture, in [0,1]. */
     public static Plane refine(Plane matte, Picture picture) {
-        Size fitting = picture.size().fitting(FITTING_SIDE);
+        Region all = Region.all(picture.size());
+        return refine(matte, picture, all, all);
+    }
+
+    /**
+     * A part of a matte at the size of the picture; the same as the whole there.
+     *
+     * @param box what the matte covers of the picture
+     * @param part what is wanted, within the box; only as much is worked on
+     */
+    public static Plane refine(Plane matte, Picture picture, Region box, Region part) {
+        Size fitting = box.size().fitting(FITTING_SIDE);
+        int radius = Math.max(2, (int) Math.round(fitting.longSide() * RADIUS_SHARE));
+        Plane soft = Resample.toSize(matte, fitting);
+        double across = (double) box.width() / fitting.width();
+        double down = (double) box.height() / fitting.height();
+        Region wanted = scaled(part.x() - box.x(), part.y() - box.y(), part.size(), 1 / across, 1 / down);
+        wanted = wanted.grown(0, fitting);
+        Region undecided = undecided(soft, wanted.grown(2 * radius, fitting));
+        Region worked =
+                undecided == null ? null : undecided.grown(2 * radius, fitting).meet(wanted.grown(1, fitting));
+        Plane out = enlarged(soft, across, down, part, box);
+        if (worked != null) {
+            // As far as the colours of the two sides are looked for.
+            Region seen = worked.grown(REACH * radius, fitting);
+            Region whole = scaled(seen.x(), seen.y(), seen.size(), across, down).grown(0, box.size());
+            Picture own = Resample.crop(
+                    picture, new Region(whole.x() + box.x(), whole.y() + box.y(), whole.width(), whole.height()));
+            Plane fine = fitted(Resample.crop(soft, seen), own, radius);
+            Region inner =
+                    scaled(worked.x(), worked.y(), worked.size(), across, down).grown(0, box.size());
+            put(fine, whole, inner, out, part, box);
+        }
+        return out;
+    }
+
+    private static Region scaled(double x, double y, Size size, double across, double down) {
+        int left = (int) Math.round(x * across);
+        int top = (int) Math.round(y * down);
+        return new Region(
+                left,
+                top,
+                Math.max(1, (int) Math.round((x + size.width()) * across) - left),
+                Math.max(1, (int) Math.round((y + size.height()) * down) - top));
+    }
+
+    /** Around all of {@code part} where the matte is neither 0 nor 1, or turns over; null when it is the same all over. */
+    private static @Nullable Region undecided(Plane soft, Region part) {
+        Region around = null;
+        boolean first = soft.at(part.x(), part.y()) > 0.5f;
+        for (int y = part.y(); y < part.y() + part.height(); y++) {
+            int left = -1;
+            int right = 0;
+            for (int x = part.x(); x < part.x() + part.width(); x++) {
+                float m = soft.at(x, y);
+                if (m > DECIDED && m < 1 - DECIDED || m > 0.5f != first) {
+                    left = left < 0 ? x : left;
+                    right = x;
+                }
+            }
+            if (left >= 0) {
+                around = Region.around(around, new Region(left, y, right - left + 1, 1));
+            }
+        }
+        return around;
+    }
+
+    /** A part of a small matte at the picture's size, between its pixels' centres. */
+    private static Plane enlarged(Plane soft, double across, double down, Region part, Region box) {
+        Plane out = new Plane(part.size());
+        Bands.ofRows(part.height(), (from, to) -> {
+            for (int y = from; y < to; y++) {
+                double sy = (part.y() - box.y() + y + 0.5) / down - 0.5;
+                int upper = (int) Math.max(0, Math.min(soft.height() - 1, Math.floor(sy)));
+                int lower = Math.min(soft.height() - 1, upper + 1);
+                float fy = (float) Math.max(0, Math.min(1, sy - upper));
+                for (int x = 0; x < part.width(); x++) {
+                    double sx = (part.x() - box.x() + x + 0.5) / across - 0.5;
+                    int left = (int) Math.max(0, Math.min(soft.width() - 1, Math.floor(sx)));
+                    int right = Math.min(soft.width() - 1, left + 1);
+                    float fx = (float) Math.max(0, Math.min(1, sx - left));
+                    float top = soft.at(left, upper) + fx * (soft.at(right, upper) - soft.at(left, upper));
+                    float bottom = soft.at(left, lower) + fx * (soft.at(right, lower) - soft.at(left, lower));
+                    out.samples()[y * part.width() + x] = top + fy * (bottom - top);
+                }
+            }
+        });
+        return out;
+    }
+
+    /** Puts what of {@code fine} lies in {@code inner} into {@code out}; both regions are within the box. */
+    private static void put(Plane fine, Region whole, Region inner, Plane out, Region part, Region box) {
+        Region own = new Region(inner.x() + box.x(), inner.y() + box.y(), inner.width(), inner.height());
+        Region both = own.meet(part);
+        if (both == null) {
+            return;
+        }
+        for (int y = both.y(); y < both.y() + both.height(); y++) {
+            System.arraycopy(
+                    fine.samples(),
+                    (y - box.y() - whole.y()) * fine.width() + both.x() - box.x() - whole.x(),
+                    out.samples(),
+                    (y - part.y()) * part.width() + both.x() - part.x(),
+                    both.width());
+        }
+    }
+
+    /** @param soft the matte at the size at which the model is fitted */
+    private static Plane fitted(Plane soft, Picture picture, int radius) {
         Plane[] guide = new Plane[3];
         for (int c = 0; c < 3; c++) {
-            guide[c] = Resample.toSize(picture.planes().get(c), fitting).rooted();
+            guide[c] = Resample.toSize(picture.planes().get(c), soft.size()).rooted();
         }
-        Plane soft = Resample.toSize(matte, fitting);
-        int radius = Math.max(2, (int) Math.round(fitting.longSide() * RADIUS_SHARE));
         Plane turning = turning(soft, radius);
         Plane[] model = fit(guide, soft, BoxMean.of(turning, radius), radius);
         return apply(model, turning, soft, SideColours.of(guide, soft, radius), picture);

@@ -1,7 +1,6 @@
 package app.yubble.core.touchup;
 
 import app.yubble.core.raster.CostSpread;
-import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
@@ -21,7 +20,8 @@ import java.util.List;
  * it is back, or until nothing of what it started on lies under the brush. Paint ends
  * where the cost passes a limit; the border is then brought to the picture's edges, down to hair, as a matte is.
  *
- * <p>This is done at a size at which the brush is {@value #DIAMETER} pixels wide, so a preview and a delivery agree.
+ * <p>This is done at a size at which the brush is {@value #DIAMETER} pixels wide, so a preview and a delivery agree, and only
+ * the border within what is looked at costs what the picture measures.
  */
 final class Cling {
     private static final int DIAMETER = 64;
@@ -36,6 +36,9 @@ final class Cling {
     private static final int MOST_COLOURS = 16;
     private static final int MOST_ROUNDS = 6;
     private static final int CLOSED = 2;
+    // Brushes that are small in the picture are looked at in their part of it, wide ones in a smaller picture.
+    private static final int LEAST_SIDE = 128;
+    private static final int MOST_SIDE = 2048;
 
     private final Stroke stroke;
     private final float limit;
@@ -50,7 +53,7 @@ final class Cling {
     private final List<float[]> colours = new ArrayList<>();
     private final CostSpread ways;
 
-    private Cling(Stroke stroke, Mask wide, Region box, Picture picture, Plane nearness) {
+    private Cling(Stroke stroke, Mask wide, Region box, Canvas canvas) {
         this.stroke = stroke;
         this.size = wide.picture();
         this.box = box;
@@ -62,12 +65,13 @@ final class Cling {
         Size reduced = new Size(width, height);
         List<float[]> planes = new ArrayList<>();
         if (stroke.brush().edges() != Stroke.Edges.DEPTH) {
-            for (Plane plane : Resample.crop(picture, box).planes()) {
+            for (Plane plane : Resample.crop(canvas.picture(size), box).planes()) {
                 planes.add(Resample.toSize(plane, reduced).rooted().samples());
             }
         }
         if (stroke.brush().edges() != Stroke.Edges.PHOTO) {
-            planes.add(Resample.toSize(Resample.crop(nearness, box), reduced).samples());
+            planes.add(Resample.toSize(Resample.crop(canvas.nearness(size), box), reduced)
+                    .samples());
         }
         channels = planes.toArray(float[][]::new);
         Plane covered = new Plane(box.width(), box.height());
@@ -88,40 +92,65 @@ final class Cling {
         };
     }
 
-    /**
-     * @param footprint of the stroke
-     * @param nearness before any touch-up
-     */
-    static Mask within(Mask footprint, Stroke stroke, Picture picture, Plane nearness) {
+    /** @param footprint of the stroke, or of a part of it that is wanted */
+    static Mask within(Mask footprint, Stroke stroke, Canvas canvas) {
         Stroke.Brush brush = stroke.brush();
         Stroke.Brush wider = new Stroke.Brush(
                 false, Math.min(2, brush.size() * WIDER), 0, 1, brush.cling(), brush.edges(), brush.pressure());
-        Mask wide = Footprint.of(new Stroke(wider, stroke.points()), footprint.picture());
-        Region box = wide.box();
-        if (footprint.box() == null || box == null) {
+        Size size = footprint.picture();
+        Size from = lookedAt(brush.size(), size);
+        Mask wide = Footprint.of(new Stroke(wider, stroke.points()), from);
+        if (footprint.box() == null || wide.box() == null) {
             return footprint;
         }
-        Cling cling = new Cling(stroke, wide, box, picture, nearness);
+        Cling cling = new Cling(stroke, wide, wide.box(), canvas);
         cling.run();
         Plane inside = cling.inside();
         if (cling.nothingCut(inside)) {
             return footprint;
         }
+        Region box = scaled(wide.box(), from, size);
+        Region part = footprint.box().meet(box);
+        if (part == null) {
+            return Mask.empty(size);
+        }
         Plane fine = brush.edges() == Stroke.Edges.DEPTH
-                ? Resample.toSize(inside, new Size(box.width(), box.height()))
-                : MatteRefiner.refine(inside, Resample.crop(picture, box));
-        return cut(footprint, footprint.box(), fine, box);
+                ? Resample.crop(
+                        Resample.toSize(inside, box.size()),
+                        new Region(part.x() - box.x(), part.y() - box.y(), part.width(), part.height()))
+                : MatteRefiner.refine(inside, canvas.picture(size), box, part);
+        return cut(footprint, footprint.box(), fine, part);
     }
 
-    private static Mask cut(Mask footprint, Region own, Plane fine, Region box) {
-        float[] out = new float[footprint.shares().length];
-        for (int y = 0; y < own.height(); y++) {
-            for (int x = 0; x < own.width(); x++) {
-                int i = y * own.width() + x;
-                out[i] = footprint.share(i) * fine.at(x + own.x() - box.x(), y + own.y() - box.y());
+    /** One of few sizes of the whole picture, so that all brushes of about a size share it. */
+    private static Size lookedAt(double brush, Size size) {
+        int side = LEAST_SIDE;
+        while (side * brush < DIAMETER && side < MOST_SIDE) {
+            side *= 2;
+        }
+        return side * brush < DIAMETER || side >= size.longSide() ? size : size.fitting(side);
+    }
+
+    private static Region scaled(Region region, Size from, Size to) {
+        double across = (double) to.width() / from.width();
+        double down = (double) to.height() / from.height();
+        int left = (int) Math.round(region.x() * across);
+        int top = (int) Math.round(region.y() * down);
+        int right = (int) Math.round((region.x() + region.width()) * across);
+        int bottom = (int) Math.round((region.y() + region.height()) * down);
+        return new Region(left, top, Math.max(1, right - left), Math.max(1, bottom - top));
+    }
+
+    /** @param fine of {@code part}; nothing is left outside it */
+    private static Mask cut(Mask footprint, Region own, Plane fine, Region part) {
+        float[] out = new float[fine.samples().length];
+        for (int y = 0, i = 0; y < part.height(); y++) {
+            int at = (y + part.y() - own.y()) * own.width() + part.x() - own.x();
+            for (int x = 0; x < part.width(); x++, i++) {
+                out[i] = footprint.share(at + x) * fine.samples()[i];
             }
         }
-        return Mask.of(footprint.picture(), own, out);
+        return Mask.of(footprint.picture(), part, out);
     }
 
     /** Where the line goes, pixel by pixel. */

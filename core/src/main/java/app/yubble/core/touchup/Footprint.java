@@ -28,7 +28,12 @@ final class Footprint {
     }
 
     static Mask of(Stroke stroke, Size size) {
-        return new Footprint(simpler(stroke, size), size).mask();
+        return of(stroke, size, Region.all(size));
+    }
+
+    /** Within {@code part} of the picture only. */
+    static Mask of(Stroke stroke, Size size, Region part) {
+        return new Footprint(simpler(stroke, size), size).mask(part);
     }
 
     private double px(int point) {
@@ -49,8 +54,9 @@ final class Footprint {
         return stroke.brush().pressure() == Stroke.Pressure.BUILD_UP ? whole * pressure : whole;
     }
 
-    private Mask mask() {
-        Region box = box();
+    private Mask mask(Region part) {
+        Region covered = box();
+        Region box = covered == null ? null : covered.meet(part);
         if (box == null) {
             return Mask.empty(size);
         }

@@ -13,13 +13,11 @@ public final class Painting {
     /**
      * The mask after one more stroke.
      *
-     * @param before null for none
-     * @param picture linear light, at the size to paint at
-     * @param nearness before any touch-up, of that size
+     * @param part of the picture in which it is drawn; what lies outside is not
      */
-    public static Mask stroke(Mask before, Stroke stroke, Picture picture, Plane nearness) {
-        Mask footprint = Footprint.of(stroke, before.picture());
-        Mask paint = stroke.brush().cling() > 0 ? Cling.within(footprint, stroke, picture, nearness) : footprint;
+    public static Mask stroke(Mask before, Stroke stroke, Canvas canvas, Region part) {
+        Mask footprint = Footprint.of(stroke, before.picture(), part);
+        Mask paint = stroke.brush().cling() > 0 ? Cling.within(footprint, stroke, canvas) : footprint;
         return before.with(paint, stroke.brush().erases());
     }
 

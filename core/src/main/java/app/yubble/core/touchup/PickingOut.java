@@ -49,11 +49,20 @@ public final class PickingOut {
                 hints(pickOut, size, around, reduced));
     }
 
-    /** The mask at the picture's size. */
-    public static Mask mask(PickOut pickOut, Plane solved, Picture picture) {
+    /**
+     * The mask at the picture's size.
+     *
+     * @param part of the picture that is wanted
+     */
+    public static Mask mask(PickOut pickOut, Plane solved, Picture picture, Region part) {
         Region around = around(pickOut, picture.size());
-        Plane fine = MatteRefiner.refine(solved, Resample.crop(picture, around));
-        return Mask.of(picture.size(), around, fine.samples());
+        Region both = around.meet(part);
+        return both == null
+                ? Mask.empty(picture.size())
+                : Mask.of(
+                        picture.size(),
+                        both,
+                        MatteRefiner.refine(solved, picture, around, both).samples());
     }
 
     /** The box with some of what is around it. */

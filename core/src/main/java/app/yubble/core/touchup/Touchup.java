@@ -1,6 +1,7 @@
 package app.yubble.core.touchup;
 
 import app.yubble.core.focus.SharpBand;
+import app.yubble.core.raster.Size;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -66,6 +67,11 @@ public record Touchup(
     public record Rim(double grow, double soften) {
         public static final Rim PLAIN = new Rim(0, 0);
         private static final double MOST = 0.05;
+
+        /** How many pixels around a place it is seen from. */
+        public int reach(Size picture) {
+            return equals(PLAIN) ? 0 : (int) Math.ceil((Math.abs(grow) + soften) * picture.longSide()) + 3;
+        }
 
         public Rim {
             if (!(Math.abs(grow) <= MOST && soften >= 0 && soften <= MOST)) {

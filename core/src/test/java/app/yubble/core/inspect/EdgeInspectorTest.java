@@ -5,7 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
+import app.yubble.core.touchup.Canvas;
 import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Painting;
 import app.yubble.core.touchup.Stroke;
@@ -97,7 +99,11 @@ class EdgeInspectorTest {
 
         Mask mask = Mask.empty(SIZE);
         for (Stroke stroke : found.get(0).proposal().strokes()) {
-            mask = Painting.stroke(mask, stroke, picture(), wrong);
+            mask = Painting.stroke(
+                    mask,
+                    stroke,
+                    Canvas.of(picture(), wrong),
+                    Region.all(picture().size()));
         }
         Painting.move(wrong, found.get(0).proposal(), mask, SharpBand.EVERYTHING);
         double left = 0;

@@ -31,17 +31,22 @@ import org.junit.jupiter.params.provider.ValueSource;
 class RefocusTest {
     /** A bright textured wall behind a darker textured disc. */
     private static final class Scene implements Material {
-        final Picture full = Pictures.grey(
-                1200,
-                800,
-                (x, y) -> onDisc(x, y)
-                        ? 0.2 + 0.1 * Math.sin(x * 0.3)
-                        : 0.6 + 0.3 * Math.sin(x * 0.11) * Math.sin(y * 0.13));
-        final Plane depth = Pictures.plane(1200, 800, (x, y) -> onDisc(x, y) ? 0.8 : 0.2);
+        final Picture full;
+        final Plane depth;
         final AtomicInteger decoded = new AtomicInteger();
 
-        private static boolean onDisc(int x, int y) {
-            return Math.hypot(x - 600, y - 400) < 200;
+        Scene(int width, int height) {
+            full = Pictures.grey(
+                    width,
+                    height,
+                    (x, y) -> onDisc(x, y, width, height)
+                            ? 0.2 + 0.1 * Math.sin(x * 0.3)
+                            : 0.6 + 0.3 * Math.sin(x * 0.11) * Math.sin(y * 0.13));
+            depth = Pictures.plane(width, height, (x, y) -> onDisc(x, y, width, height) ? 0.8 : 0.2);
+        }
+
+        private static boolean onDisc(int x, int y, int width, int height) {
+            return Math.hypot(x - width / 2.0, y - height / 2.0) < height / 4.0;
         }
 
         @Override
@@ -71,7 +76,7 @@ class RefocusTest {
         }
     }
 
-    private final Scene scene = new Scene();
+    private final Scene scene = new Scene(1200, 800);
     private final RefocusLine line = new RefocusLine(new StageCache(1 << 28));
     private final Recipe recipe = Recipe.INITIAL
             .withDepth(DepthChoice.of(DepthChoice.Source.FILE))
@@ -302,5 +307,32 @@ class RefocusTest {
                 size,
                 Progress.NONE);
         assertThat(before.red().samples()).isEqualTo(was);
+    }
+
+    @Test
+    void aPartOfALargePictureNeedsOnlyThePaintAroundItAndLooksLikeTheWhole() {
+        Scene large = new Scene(3720, 2480);
+        Touchup grown = new Touchup(
+                "g",
+                "",
+                Touchup.Action.MATCH,
+                1,
+                0.2,
+                true,
+                false,
+                List.of(dab(0.4, 0.5, 0.2, 0.6), dab(0.6, 0.5, 0.01, 0)),
+                Touchup.Start.EMPTY,
+                new Touchup.Rim(0.004, 0.002));
+        Recipe painted = recipe.withTouchups(
+                List.of(grown, touchup(Touchup.Action.BLUR, 0.3, dab(0.5, 0.75, 0.1, 0.6), dab(0.1, 0.1, 0.3, 0.6))));
+        Picture whole = line.render(large, painted, large.size(), Progress.NONE);
+        for (Region part : List.of(new Region(1500, 1100, 500, 400), new Region(1700, 1600, 600, 400))) {
+            Picture seen =
+                    new RefocusLine(new StageCache(1L << 31)).render(large, painted, large.size(), part, Progress.NONE);
+            Picture same = Resample.crop(whole, part);
+            Picture plain = Resample.crop(large.full, part);
+            assertThat(Pictures.psnr(same, plain)).as("%s is painted", part).isLessThan(40);
+            assertThat(Pictures.psnr(seen, same)).as("%s", part).isGreaterThan(55);
+        }
     }
 }

@@ -24,7 +24,8 @@ class PaintingTest {
     private static Mask painted(Picture picture, Stroke... strokes) {
         Mask mask = Mask.empty(picture.size());
         for (Stroke stroke : strokes) {
-            mask = Painting.stroke(mask, stroke, picture, Plane.filled(picture.size(), 0.5f));
+            mask = Painting.stroke(
+                    mask, stroke, Canvas.of(picture, Plane.filled(picture.size(), 0.5f)), Region.all(picture.size()));
         }
         return mask;
     }
@@ -172,7 +173,11 @@ class PaintingTest {
     void clingingPaintCanFollowDepthWhereThePhotoHasNoEdge() {
         Plane depth = Pictures.plane(300, 200, (x, y) -> x < 150 ? 0.8 : 0.3);
         Stroke.Brush brush = new Stroke.Brush(false, 0.3, 0, 1, 0.6, Stroke.Edges.DEPTH, Stroke.Pressure.NOTHING);
-        Mask mask = Painting.stroke(Mask.empty(PLAIN.size()), new Stroke(brush, 0.45f, 0.5f, 1), PLAIN, depth);
+        Mask mask = Painting.stroke(
+                Mask.empty(PLAIN.size()),
+                new Stroke(brush, 0.45f, 0.5f, 1),
+                Canvas.of(PLAIN, depth),
+                Region.all(PLAIN.size()));
         assertThat(mask.at(130, 100)).isEqualTo(1);
         assertThat(mask.at(156, 100)).isLessThan(0.05f);
     }
