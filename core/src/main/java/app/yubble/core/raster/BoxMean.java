@@ -7,8 +7,6 @@ package app.yubble.core.raster;
  * of 100-megapixel size keeps its precision.
  */
 public final class BoxMean {
-    private static final int MOST_ADDED = 3;
-
     private BoxMean() {}
 
     public static Plane of(Plane source, int radius) {
@@ -27,62 +25,85 @@ public final class BoxMean {
         float[] in = source.samples();
         float[] to = out.samples();
         Bands.ofRows(source.height(), (from, until) -> {
-            float[] line = new float[width];
-            float[] sums = new float[width];
-            for (int y = from; y < until; y++) {
-                System.arraycopy(in, y * width, line, 0, width);
-                if (radius <= MOST_ADDED) {
-                    added(line, sums, radius);
-                } else {
-                    running(line, sums, radius);
-                }
-                System.arraycopy(sums, 0, to, y * width, width);
+            int y = from;
+            for (; y + 3 < until; y += 4) {
+                running(in, to, y * width, width, radius);
+            }
+            for (; y < until; y++) {
+                running(in, to, y * width, width, radius, 1);
             }
         });
         return out;
     }
 
-    /** Every neighbour is added for all pixels at once, which the processor does many at a time. */
-    private static void added(float[] line, float[] means, int radius) {
-        int width = line.length;
-        System.arraycopy(line, 0, means, 0, width);
-        for (int k = 1; k <= radius; k++) {
-            for (int x = k; x < width; x++) {
-                means[x] += line[x - k];
-            }
-            for (int x = 0; x < width - k; x++) {
-                means[x] += line[x + k];
-            }
+    /** Four rows side by side: each sum waits for the one before, so one row alone leaves the processor idle. */
+    private static void running(float[] in, float[] to, int a, int width, int radius) {
+        int inside = width - radius - 1;
+        if (inside <= radius) {
+            running(in, to, a, width, radius, 4);
+            return;
         }
-        float share = 1f / (2 * radius + 1);
-        for (int x = 0; x < width; x++) {
-            means[x] *= share;
+        int b = a + width;
+        int c = b + width;
+        int d = c + width;
+        double[] sums = {
+            border(in, to, a, radius), border(in, to, b, radius), border(in, to, c, radius), border(in, to, d, radius)
+        };
+        double share = 1.0 / (2 * radius + 1);
+        double sa = sums[0];
+        double sb = sums[1];
+        double sc = sums[2];
+        double sd = sums[3];
+        for (int x = radius; x < inside; x++) {
+            to[a + x] = (float) (sa * share);
+            to[b + x] = (float) (sb * share);
+            to[c + x] = (float) (sc * share);
+            to[d + x] = (float) (sd * share);
+            sa += in[a + x + radius + 1] - (double) in[a + x - radius];
+            sb += in[b + x + radius + 1] - (double) in[b + x - radius];
+            sc += in[c + x + radius + 1] - (double) in[c + x - radius];
+            sd += in[d + x + radius + 1] - (double) in[d + x - radius];
         }
-        // At the border there are fewer.
-        for (int x = 0; x < Math.min(radius, width); x++) {
-            means[x] *= (2 * radius + 1f) / (Math.min(width - 1, x + radius) + 1);
+        end(in, to, a, width, radius, sa);
+        end(in, to, b, width, radius, sb);
+        end(in, to, c, width, radius, sc);
+        end(in, to, d, width, radius, sd);
+    }
+
+    /** The means of a row's first pixels; returns the sum around the first that has all neighbours. */
+    private static double border(float[] in, float[] to, int row, int radius) {
+        double sum = 0;
+        for (int x = 0; x < radius; x++) {
+            sum += in[row + x];
         }
-        for (int x = Math.max(radius, width - radius); x < width; x++) {
-            means[x] *= (2 * radius + 1f) / (width - Math.max(0, x - radius));
+        for (int x = 0; x < radius; x++) {
+            sum += in[row + x + radius];
+            to[row + x] = (float) (sum / (x + radius + 1));
+        }
+        return sum + in[row + 2 * radius];
+    }
+
+    /** The means from the last pixel that has all neighbours to the end of the row. */
+    private static void end(float[] in, float[] to, int row, int width, int radius, double sum) {
+        for (int x = width - radius - 1; x < width; x++) {
+            to[row + x] = (float) (sum / (width - x + radius));
+            sum -= in[row + x - radius];
         }
     }
 
-    private static void running(float[] line, float[] means, int radius) {
-        int width = line.length;
-        double sum = 0;
-        for (int x = 0; x <= Math.min(radius, width - 1); x++) {
-            sum += line[x];
-        }
-        double share = 1.0 / (2 * radius + 1);
-        for (int x = 0; x < width; x++) {
-            if (x >= radius && x < width - radius - 1) {
-                means[x] = (float) (sum * share);
-                sum += line[x + radius + 1] - (double) line[x - radius];
-                continue;
+    /** Rows of any width, one after the other. */
+    private static void running(float[] in, float[] to, int first, int width, int radius, int rows) {
+        for (int row = first; row < first + rows * width; row += width) {
+            double sum = 0;
+            for (int x = 0; x <= Math.min(radius, width - 1); x++) {
+                sum += in[row + x];
             }
-            means[x] = (float) (sum / (Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1));
-            sum += x + radius + 1 < width ? line[x + radius + 1] : 0;
-            sum -= x - radius >= 0 ? line[x - radius] : 0;
+            for (int x = 0; x < width; x++) {
+                int neighbours = Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1;
+                to[row + x] = (float) (sum / neighbours);
+                sum += x + radius + 1 < width ? in[row + x + radius + 1] : 0;
+                sum -= x - radius >= 0 ? in[row + x - radius] : 0;
+            }
         }
     }
 

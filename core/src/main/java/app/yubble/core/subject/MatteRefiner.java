@@ -61,7 +61,7 @@ public final class MatteRefiner {
         Region undecided = undecided(soft, wanted.grown(2 * radius, fitting));
         Region worked =
                 undecided == null ? null : undecided.grown(2 * radius, fitting).meet(wanted.grown(1, fitting));
-        Plane out = enlarged(soft, across, down, part, box);
+        Plane out = enlarged(soft, part, box);
         if (worked != null) {
             // As far as the colours of the two sides are looked for.
             Region seen = worked.grown(REACH * radius, fitting);
@@ -108,23 +108,14 @@ public final class MatteRefiner {
     }
 
     /** A part of a small matte at the picture's size, between its pixels' centres. */
-    private static Plane enlarged(Plane soft, double across, double down, Region part, Region box) {
+    private static Plane enlarged(Plane soft, Region part, Region box) {
         Plane out = new Plane(part.size());
+        Columns columns = new Columns(soft.width(), box.width(), part.x() - box.x(), part.width());
         Bands.ofRows(part.height(), (from, to) -> {
+            float[] row = new float[part.width()];
             for (int y = from; y < to; y++) {
-                double sy = (part.y() - box.y() + y + 0.5) / down - 0.5;
-                int upper = (int) Math.max(0, Math.min(soft.height() - 1, Math.floor(sy)));
-                int lower = Math.min(soft.height() - 1, upper + 1);
-                float fy = (float) Math.max(0, Math.min(1, sy - upper));
-                for (int x = 0; x < part.width(); x++) {
-                    double sx = (part.x() - box.x() + x + 0.5) / across - 0.5;
-                    int left = (int) Math.max(0, Math.min(soft.width() - 1, Math.floor(sx)));
-                    int right = Math.min(soft.width() - 1, left + 1);
-                    float fx = (float) Math.max(0, Math.min(1, sx - left));
-                    float top = soft.at(left, upper) + fx * (soft.at(right, upper) - soft.at(left, upper));
-                    float bottom = soft.at(left, lower) + fx * (soft.at(right, lower) - soft.at(left, lower));
-                    out.samples()[y * part.width() + x] = top + fy * (bottom - top);
-                }
+                columns.enlarge(soft, Rows.of(part.y() - box.y() + y, box.height(), soft.size()), row);
+                System.arraycopy(row, 0, out.samples(), y * row.length, row.length);
             }
         });
         return out;
@@ -317,11 +308,16 @@ public final class MatteRefiner {
         private final float[] share;
 
         Columns(int small, int large) {
-            left = new int[large];
-            right = new int[large];
-            share = new float[large];
-            for (int x = 0; x < large; x++) {
-                float at = (x + 0.5f) * small / large - 0.5f;
+            this(small, large, 0, large);
+        }
+
+        /** Of the {@code count} columns from {@code first} on only. */
+        Columns(int small, int large, int first, int count) {
+            left = new int[count];
+            right = new int[count];
+            share = new float[count];
+            for (int x = 0; x < count; x++) {
+                float at = (first + x + 0.5f) * small / large - 0.5f;
                 left[x] = Math.max(0, Math.min(small - 1, (int) Math.floor(at)));
                 right[x] = Math.min(small - 1, left[x] + 1);
                 share[x] = Math.max(0, Math.min(1, at - left[x]));
@@ -338,8 +334,13 @@ public final class MatteRefiner {
         }
 
         void enlarge(Plane plane, Rows rows, float[] row) {
+            float[] mixed = new float[plane.width()];
+            for (int x = 0; x < mixed.length; x++) {
+                float upper = plane.samples()[rows.upper() + x];
+                mixed[x] = upper + rows.down() * (plane.samples()[rows.lower() + x] - upper);
+            }
             for (int x = 0; x < row.length; x++) {
-                row[x] = at(plane, rows, x);
+                row[x] = mixed[left[x]] + share[x] * (mixed[right[x]] - mixed[left[x]]);
             }
         }
     }
