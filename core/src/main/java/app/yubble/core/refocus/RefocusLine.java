@@ -101,10 +101,19 @@ public final class RefocusLine {
     }
 
     private List<LivePicture.Painted> painted(Material material, Recipe recipe, Size size, Region part) {
-        StageKey key = nearnessKey(material, recipe.depth(), maskSize(material, size));
+        DepthChoice depth = recipe.depth();
+        StageKey key = nearnessKey(material, depth, maskSize(material, size));
+        Plane before = nearness(material, depth, size);
         return recipe.touchups().stream()
                 .filter(each -> each.acts() && each.changesDepth())
-                .map(each -> new LivePicture.Painted(each, mask(material, recipe.depth(), each, size, part, key)))
+                .map(each -> new LivePicture.Painted(
+                        each,
+                        cache.get(
+                                wholeKey(key, each).then("along", size, part),
+                                Mask.class,
+                                Mask::bytes,
+                                () -> mask(material, depth, each, size, part, key)
+                                        .alongDepth(before))))
                 .toList();
     }
 

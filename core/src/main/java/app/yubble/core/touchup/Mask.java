@@ -1,5 +1,6 @@
 package app.yubble.core.touchup;
 
+import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.BoxMean;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
@@ -17,6 +18,10 @@ import org.jspecify.annotations.Nullable;
  * @param shares of the box, row by row, as unsigned bytes
  */
 public record Mask(Size picture, @Nullable Region box, byte[] shares) {
+    private static final int NEXT = 3;
+    private static final float STEEP = 0.5f;
+    private static final float DEPTH_EDGE = 0.04f;
+
     public static Mask empty(Size picture) {
         return new Mask(picture, null, new byte[0]);
     }
@@ -188,6 +193,57 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
             }
         }
         return new Mask(smaller, to, out);
+    }
+
+    /**
+     * The mask as depth takes it: where its edge follows an edge of depth, a pixel is painted as what lies at its depth around
+     * it. A pixel that is partly of an object has the depth of one side, and moving that by a share would leave it
+     * between the two, as a spot that is sharp or hangs in the air.
+     *
+     * @param nearness of the picture, before any touch-up
+     */
+    public Mask alongDepth(Plane nearness) {
+        if (box == null) {
+            return this;
+        }
+        Region around = box.grown(NEXT, picture);
+        float[] out = new float[around.width() * around.height()];
+        Bands.ofRows(around.height(), (from, to) -> {
+            for (int y = from; y < to; y++) {
+                for (int x = 0, i = y * around.width(); x < around.width(); x++, i++) {
+                    int px = x + around.x();
+                    int py = y + around.y();
+                    out[i] = isSteep(px, py, nearness) ? atItsDepth(px, py, nearness) : at(px, py);
+                }
+            }
+        });
+        return of(picture, around, out);
+    }
+
+    private boolean isSteep(int x, int y, Plane nearness) {
+        int left = Math.max(0, x - NEXT);
+        int right = Math.min(picture.width() - 1, x + NEXT);
+        int top = Math.max(0, y - NEXT);
+        int bottom = Math.min(picture.height() - 1, y + NEXT);
+        boolean edge = Math.abs(at(right, y) - at(left, y)) > STEEP || Math.abs(at(x, bottom) - at(x, top)) > STEEP;
+        return edge
+                && (Math.abs(nearness.at(right, y) - nearness.at(left, y)) > DEPTH_EDGE
+                        || Math.abs(nearness.at(x, bottom) - nearness.at(x, top)) > DEPTH_EDGE);
+    }
+
+    private float atItsDepth(int x, int y, Plane nearness) {
+        float own = nearness.at(x, y);
+        float sum = 0;
+        int count = 0;
+        for (int v = Math.max(0, y - NEXT); v <= Math.min(picture.height() - 1, y + NEXT); v++) {
+            for (int u = Math.max(0, x - NEXT); u <= Math.min(picture.width() - 1, x + NEXT); u++) {
+                if (Math.abs(nearness.at(u, v) - own) < DEPTH_EDGE / 2) {
+                    sum += at(u, v);
+                    count++;
+                }
+            }
+        }
+        return Math.max(0, Math.min(1, 3 * sum / count - 1));
     }
 
     /** Around all that differs between two masks of one picture; null when nothing does. */

@@ -240,4 +240,38 @@ class PaintingTest {
         assertThatThrownBy(() -> Stroke.Brush.of(0)).hasMessageContaining("brush size");
         assertThatThrownBy(() -> touchup(Touchup.Action.FOCUS, -0.1, 0)).hasMessageContaining("strength");
     }
+
+    private static double fromDisc(int x, int y) {
+        return 40 - Math.hypot(x - 80, y - 60);
+    }
+
+    private static float limited(double value) {
+        return (float) Math.max(0, Math.min(1, value));
+    }
+
+    @Test
+    void anEdgeThatFollowsDepthPaintsEachSideWhollyOrNotAtAll() {
+        Size size = new Size(160, 120);
+        Plane nearness = Pictures.plane(160, 120, (x, y) -> fromDisc(x, y) > 0 ? 0.8 : 0.3);
+        // The mask's edge lies a pixel inside, or outside, that of depth, and takes two pixels.
+        for (double off : new double[] {-1, 0, 1}) {
+            Mask soft = Mask.of(Pictures.plane(160, 120, (x, y) -> limited((fromDisc(x, y) + off) / 2 + 0.5)), size);
+            Mask along = soft.alongDepth(nearness);
+            for (int i = 0; i < 160 * 120; i++) {
+                int x = i % 160;
+                int y = i / 160;
+                assertThat(along.at(x, y)).as("%d,%d", x, y).isCloseTo(fromDisc(x, y) > 0 ? 1 : 0, within(0.2f));
+            }
+        }
+    }
+
+    @Test
+    void anEdgeThatFadesOrLiesOnOneDepthStaysAsItIs() {
+        Size size = new Size(160, 120);
+        Plane nearness = Pictures.plane(160, 120, (x, y) -> fromDisc(x, y) > 0 ? 0.8 : 0.3);
+        Mask faded = Mask.of(Pictures.plane(160, 120, (x, y) -> limited(fromDisc(x, y) / 40 + 0.5)), size);
+        assertThat(Mask.difference(faded, faded.alongDepth(nearness))).isNull();
+        Mask hard = Mask.of(Pictures.plane(160, 120, (x, y) -> limited(fromDisc(x, y) - 12)), size);
+        assertThat(Mask.difference(hard, hard.alongDepth(nearness))).isNull();
+    }
 }
