@@ -103,6 +103,7 @@ export const useBench = defineStore('bench', () => {
     reconnected: () => {
       if (shot.value && !recipe.value) void open(shot.value.id)
       else if (shot.value) void depthArrived(shot.value.id)
+      if (recipe.value && pictures.shown.previewState.value === 'failed') pictures.request(recipe.value, false)
     },
   })
 
@@ -189,8 +190,12 @@ export const useBench = defineStore('bench', () => {
   watch(depthHashes, () => recipe.value && !moving && pictures.request(recipe.value, false))
 
   // What could not be drawn while there was no connection is drawn once there is one again.
-  watch(savingState, (now, then) => {
-    if (then === 'offline' && now === 'saved' && recipe.value) pictures.request(recipe.value, false)
+  let missed = false
+  watch(savingState, (now) => {
+    if (now === 'offline') missed = true
+    if (now !== 'saved' || !missed) return
+    missed = false
+    if (recipe.value) pictures.request(recipe.value, false)
   })
 
   function take(saved: Version, newest: boolean): void {
