@@ -64,21 +64,22 @@ class BenchTest extends BrowserTest {
         return Files.write(folder.resolve(name), jpeg.toByteArray());
     }
 
-    private static Path enlarged() throws IOException {
-        return enlarged(folder);
-    }
+    private static Path large;
 
-    /** The figurine at 24 megapixels. */
-    static Path enlarged(Path folder) throws IOException {
-        BufferedImage small = ImageIO.read(FIGURINE.toFile());
-        BufferedImage large = new BufferedImage(6000, 4000, BufferedImage.TYPE_INT_RGB);
-        Graphics2D graphics = large.createGraphics();
-        graphics.setRenderingHint(RenderingHints.KEY_INTERPOLATION, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
-        graphics.drawImage(small, 0, 0, 6000, 4000, null);
-        graphics.dispose();
-        Path file = folder.resolve("large.jpg");
-        ImageIO.write(large, "jpg", file.toFile());
-        return file;
+    /** The figurine at 24 megapixels; made once for all tests. */
+    static synchronized Path enlarged() throws IOException {
+        if (large == null) {
+            BufferedImage small = ImageIO.read(FIGURINE.toFile());
+            BufferedImage picture = new BufferedImage(6000, 4000, BufferedImage.TYPE_INT_RGB);
+            Graphics2D graphics = picture.createGraphics();
+            graphics.setRenderingHint(RenderingHints.KEY_INTERPOLATION, RenderingHints.VALUE_INTERPOLATION_BICUBIC);
+            graphics.drawImage(small, 0, 0, 6000, 4000, null);
+            graphics.dispose();
+            large = Files.createTempDirectory("large").resolve("large.jpg");
+            large.toFile().deleteOnExit();
+            ImageIO.write(picture, "jpg", large.toFile());
+        }
+        return large;
     }
 
     private void grab(Locator handle, int by) {
