@@ -53,4 +53,36 @@ class HoleFillTest {
         assertThat(values[4 * (16 * width + 25)]).isLessThan(0.2f);
         assertThat(values[4 * (16 * width + 38)]).isGreaterThan(0.8f);
     }
+
+    @Test
+    void aPartIsFilledAsTheWholeIsWhereverItBegins() {
+        int width = 96;
+        float[] values = new float[width * width * 4];
+        float[] known = new float[width * width];
+        for (int i = 0; i < known.length; i++) {
+            int x = i % width;
+            int y = i / width;
+            known[i] = Math.hypot(x - 50, y - 47) < 6 ? 0 : 1;
+            values[4 * i] = known[i] * (float) Math.sin(x * 0.3 + y * 0.2);
+        }
+        for (int left : new int[] {16, 17, 22}) {
+            float[] whole = values.clone();
+            HoleFill.fill(whole, known.clone(), width, width, 0, 0);
+            int size = 64;
+            float[] part = new float[size * size * 4];
+            float[] partKnown = new float[size * size];
+            for (int y = 0; y < size; y++) {
+                System.arraycopy(values, ((y + 16) * width + left) * 4, part, y * size * 4, size * 4);
+                System.arraycopy(known, (y + 16) * width + left, partKnown, y * size, size);
+            }
+            HoleFill.fill(part, partKnown, size, size, left, 16);
+            for (int y = 0; y < size; y++) {
+                for (int x = 0; x < size; x++) {
+                    assertThat(part[(y * size + x) * 4])
+                            .as("%d,%d from %d", x, y, left)
+                            .isCloseTo(whole[((y + 16) * width + left + x) * 4], within(1e-5f));
+                }
+            }
+        }
+    }
 }

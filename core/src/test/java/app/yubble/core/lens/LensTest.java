@@ -416,4 +416,31 @@ class LensTest {
         }
         assertThat(2 * Math.sqrt(variance)).isCloseTo(radius, within(0.2 + 0.028 * radius));
     }
+
+    @Test
+    void aFieldWhosePartIsRenewedIsThatOfTheNewRadii() {
+        Picture picture = Pictures.noise(300, 200, 3);
+        // The largest radius, on which all steps depend, lies elsewhere.
+        Plane radii = Pictures.plane(300, 200, (x, y) -> x < 10 && y < 10 ? 9 : 4);
+        Plane was = radii.copy();
+        RadiusField field = new RadiusField(radii);
+        for (int y = 90; y < 120; y++) {
+            for (int x = 130; x < 170; x++) {
+                radii.samples()[y * 300 + x] = y < 100 ? -9 : 0;
+            }
+        }
+        Region changed = new Region(130, 90, 40, 30);
+        field.renew(changed);
+        assertThat(field.largest()).isEqualTo(9);
+        Picture before = LensRender.render(picture, was, Disc.ROUND, Glints.NONE, Progress.NONE);
+        Picture after = LensRender.render(picture, radii, Disc.ROUND, Glints.NONE, Progress.NONE);
+        Region told = field.seenFrom(changed, Disc.ROUND);
+        assertThat(told.size().pixels()).isLessThan(300 * 200 / 4);
+        assertThat(Pictures.distance(before.red(), after.red())).isGreaterThan(0.1);
+        Resample.paste(Resample.crop(after, told), before, told.x(), told.y());
+        assertThat(Pictures.distance(before.red(), after.red())).isLessThan(1e-6);
+        Picture kept = LensRender.render(
+                picture, field, Disc.ROUND, new Plane(picture.size()), Region.all(picture.size()), Progress.NONE);
+        assertThat(Picture.difference(kept, after)).isNull();
+    }
 }

@@ -96,4 +96,29 @@ class RasterTest {
         assertThat(HalfFloat.toFloat((short) 0x7c00)).isInfinite();
         assertThat(HalfFloat.toFloat((short) 0x7e00)).isNaN();
     }
+
+    @Test
+    void regionsGrowMeetAndAreHeldTogether() {
+        Size picture = new Size(100, 80);
+        Region region = new Region(10, 70, 30, 5);
+        assertThat(region.grown(12, picture)).isEqualTo(new Region(0, 58, 52, 22));
+        assertThat(region.meet(new Region(35, 72, 50, 50))).isEqualTo(new Region(35, 72, 5, 3));
+        assertThat(region.meet(new Region(40, 70, 5, 5))).isNull();
+        assertThat(Region.around(region, new Region(0, 0, 5, 5))).isEqualTo(new Region(0, 0, 40, 75));
+        assertThat(Region.around(null, region)).isEqualTo(region);
+        assertThat(Region.around(null, null)).isNull();
+    }
+
+    @Test
+    void whatDiffersBetweenTwoPicturesIsFoundInEveryChannel() {
+        Picture picture = Pictures.noise(60, 40, 5);
+        Picture other = picture.copy();
+        assertThat(Picture.difference(picture, picture)).isNull();
+        assertThat(Picture.difference(picture, other)).isNull();
+        other.blue().samples()[7 * 60 + 59] += 0.1f;
+        other.red().samples()[30 * 60 + 12] += 0.1f;
+        assertThat(Picture.difference(picture, other)).isEqualTo(new Region(12, 7, 48, 24));
+        Resample.paste(Resample.crop(picture, new Region(50, 0, 10, 20)), other, 50, 0);
+        assertThat(Picture.difference(picture, other)).isEqualTo(new Region(12, 30, 1, 1));
+    }
 }

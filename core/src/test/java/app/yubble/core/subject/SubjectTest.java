@@ -7,8 +7,10 @@ import app.yubble.core.focus.FocusFinder;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 
 class SubjectTest {
@@ -78,5 +80,26 @@ class SubjectTest {
         assertThat(band.outside(0.38)).isZero();
         assertThat(band.outside(0.52)).isZero();
         assertThat(band.outside(0.9)).isLessThan(-0.1);
+    }
+
+    @Test
+    void aPartOfAMatteIsRefinedAsTheWholeIs() {
+        Picture picture = Pictures.grey(1200, 800, (x, y) -> 0.7 - 0.65 * hairy(x - 100, y - 50));
+        Region box = new Region(100, 50, 1000, 700);
+        Plane coarse = Resample.shrink(Pictures.plane(1000, 700, SubjectTest::hairy), new Size(125, 88));
+        Plane whole = MatteRefiner.refine(coarse, picture, box, box);
+        for (Region part : List.of(new Region(400, 400, 300, 200), new Region(100, 50, 200, 700))) {
+            Plane own = MatteRefiner.refine(coarse, picture, box, part);
+            Plane same = Resample.crop(
+                    whole, new Region(part.x() - box.x(), part.y() - box.y(), part.width(), part.height()));
+            double sum = 0;
+            for (int i = 0; i < own.samples().length; i++) {
+                sum += Math.abs(own.samples()[i] - same.samples()[i]);
+            }
+            assertThat(sum / own.samples().length).as("%s", part).isLessThan(0.004);
+        }
+        // Where all is decided the small matte stands.
+        Plane empty = MatteRefiner.refine(coarse, picture, box, new Region(300, 60, 50, 50));
+        assertThat(Pictures.sum(empty)).isZero();
     }
 }

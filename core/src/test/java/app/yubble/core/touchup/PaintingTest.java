@@ -274,4 +274,35 @@ class PaintingTest {
         Mask hard = Mask.of(Pictures.plane(160, 120, (x, y) -> limited(fromDisc(x, y) - 12)), size);
         assertThat(Mask.difference(hard, hard.alongDepth(nearness))).isNull();
     }
+
+    @Test
+    void whatAStrokeChangesInAMaskIsFound() {
+        Size size = new Size(400, 300);
+        Mask before = Footprint.of(new Stroke(Stroke.Brush.of(0.1), 0.3f, 0.3f, 1), size);
+        Mask more = before.with(Footprint.of(new Stroke(Stroke.Brush.of(0.05), 0.7f, 0.6f, 1), size), false);
+        Region changed = Mask.difference(before, more);
+        assertThat(changed).isNotNull();
+        assertThat(changed.x()).isBetween(268, 271);
+        assertThat(changed.width()).isBetween(19, 23);
+        assertThat(Mask.difference(more, before)).isEqualTo(changed);
+        assertThat(Mask.difference(Mask.empty(size), before)).isEqualTo(new Region(100, 70, 40, 40));
+        assertThat(Mask.difference(Mask.empty(size), Mask.empty(size))).isNull();
+    }
+
+    @Test
+    void aPartOfAStrokeIsThatOfTheWhole() {
+        Size size = new Size(900, 600);
+        Picture picture = Pictures.grey(900, 600, (x, y) -> x < 450 ? 0.6 : 0.1);
+        Canvas canvas = Canvas.of(picture, Plane.filled(size, 0.5f));
+        Stroke stroke = new Stroke(Stroke.Brush.of(0.4).withCling(0.6), 0.45f, 0.5f, 1);
+        Mask whole = Painting.stroke(Mask.empty(size), stroke, canvas, Region.all(size));
+        Region part = new Region(380, 200, 150, 160);
+        Mask own = Painting.stroke(Mask.empty(size), stroke, canvas, part);
+        assertThat(own.at(379, 300)).isZero();
+        assertThat(own.at(400, 300)).isEqualTo(1);
+        assertThat(own.at(470, 300)).isZero();
+        for (int x = part.x(); x < part.x() + part.width(); x++) {
+            assertThat(own.at(x, 280)).isCloseTo(whole.at(x, 280), within(0.03f));
+        }
+    }
 }

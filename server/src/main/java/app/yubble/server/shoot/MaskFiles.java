@@ -8,6 +8,7 @@ import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.server.problem.RefusedException;
 import java.util.UUID;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Service;
 
 /** Masks that were brought in as files. A recipe names them by their hash; only who brought one in can use it. */
@@ -36,7 +37,11 @@ public class MaskFiles {
         }
         String hash = shots.stored(plane);
         if (!repository.existsByAccountIdAndContentHash(account, hash)) {
-            repository.save(new MaskFile(account, hash));
+            try {
+                repository.save(new MaskFile(account, hash));
+            } catch (DataIntegrityViolationException broughtInTwiceAtOnce) {
+                return hash;
+            }
         }
         return hash;
     }
