@@ -33,6 +33,7 @@ public final class RefocusLine {
     // What is hidden in front is filled from a little farther away than blur reaches.
     private static final double BEYOND = 1.7;
     private static final int PART_STEP = 512;
+    private static final int KEPT_STROKES = 8;
 
     private final StageCache cache;
 
@@ -86,7 +87,7 @@ public final class RefocusLine {
             return before;
         }
         LivePicture live = live(material, size);
-        List<LivePicture.Painted> painted = painted(material, recipe, size, Region.all(size));
+        List<LivePicture.Painted> painted = painted(material, recipe, size, Region.all(size), Progress.NONE);
         synchronized (live) {
             return live.nearness(before, painted, recipe.band()).copy();
         }
@@ -100,7 +101,8 @@ public final class RefocusLine {
                 () -> new LivePicture(picture(material, size)));
     }
 
-    private List<LivePicture.Painted> painted(Material material, Recipe recipe, Size size, Region part) {
+    private List<LivePicture.Painted> painted(
+            Material material, Recipe recipe, Size size, Region part, Progress progress) {
         DepthChoice depth = recipe.depth();
         StageKey key = nearnessKey(material, depth, maskSize(material, size));
         Plane before = nearness(material, depth, size);
@@ -112,7 +114,7 @@ public final class RefocusLine {
                                 wholeKey(key, each).then("along", size, part),
                                 Mask.class,
                                 Mask::bytes,
-                                () -> mask(material, depth, each, size, part, key)
+                                () -> mask(material, depth, each, size, part, key, progress)
                                         .alongDepth(before))))
                 .toList();
     }
@@ -126,24 +128,33 @@ public final class RefocusLine {
     }
 
     private Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size, Region part) {
-        return mask(material, depth, touchup, size, part, nearnessKey(material, depth, maskSize(material, size)));
+        StageKey key = nearnessKey(material, depth, maskSize(material, size));
+        return mask(material, depth, touchup, size, part, key, Progress.NONE);
     }
 
     /**
      * @param part in which it is drawn; all where that is little
      * @param key of the nearness at the size at which it is drawn
+     * @param progress asked between strokes whether it should go on
      */
-    private Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size, Region part, StageKey key) {
+    private Mask mask(
+            Material material,
+            DepthChoice depth,
+            Touchup touchup,
+            Size size,
+            Region part,
+            StageKey key,
+            Progress progress) {
         Size drawn = maskSize(material, size);
         if (drawn.equals(size)) {
             boolean whole = part.equals(Region.all(size));
-            return drawn(material, depth, touchup, size, part, whole ? key : key.then("part", part));
+            return drawn(material, depth, touchup, size, part, whole ? key : key.then("part", part), progress);
         }
         return cache.get(
                 wholeKey(key, touchup).then("at", size),
                 Mask.class,
                 Mask::bytes,
-                () -> drawn(material, depth, touchup, drawn, Region.all(drawn), key)
+                () -> drawn(material, depth, touchup, drawn, Region.all(drawn), key, progress)
                         .resized(size));
     }
 
@@ -176,7 +187,14 @@ public final class RefocusLine {
         return size.longSide() < shared.longSide() ? shared : size;
     }
 
-    private Mask drawn(Material material, DepthChoice depth, Touchup touchup, Size size, Region wanted, StageKey key) {
+    private Mask drawn(
+            Material material,
+            DepthChoice depth,
+            Touchup touchup,
+            Size size,
+            Region wanted,
+            StageKey key,
+            Progress progress) {
         int done = touchup.strokes().size();
         Mask mask = null;
         while (mask == null && done > 0) {
@@ -190,12 +208,13 @@ public final class RefocusLine {
         }
         Canvas canvas = canvas(material, depth);
         for (int i = done; i < touchup.strokes().size(); i++) {
+            progress.at(0);
             Mask before = mask;
             Stroke stroke = touchup.strokes().get(i);
             Supplier<Mask> next = () -> Painting.stroke(before, stroke, canvas, part);
-            mask = i == touchup.strokes().size() - 1
-                    ? cache.get(maskKey(key, touchup, i + 1), Mask.class, Mask::bytes, next)
-                    : next.get();
+            // Some on the way too: who comes after a preview that was called off goes on from there.
+            boolean kept = i == touchup.strokes().size() - 1 || i % KEPT_STROKES == KEPT_STROKES - 1;
+            mask = kept ? cache.get(maskKey(key, touchup, i + 1), Mask.class, Mask::bytes, next) : next.get();
         }
         if (isPlain(touchup)) {
             return mask;
@@ -302,7 +321,7 @@ public final class RefocusLine {
         }
         Plane before = nearness(material, recipe.depth(), size);
         Region part = paintedPart(size, region, recipe, radiusPerNearness);
-        List<LivePicture.Painted> painted = painted(material, recipe, size, part);
+        List<LivePicture.Painted> painted = painted(material, recipe, size, part, progress);
         Plane lift = cache.get(
                 pictureKey(material, size).then("glints", recipe.glints()),
                 Plane.class,

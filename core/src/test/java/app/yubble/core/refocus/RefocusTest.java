@@ -335,4 +335,27 @@ class RefocusTest {
             assertThat(Pictures.psnr(seen, same)).as("%s", part).isGreaterThan(55);
         }
     }
+
+    @Test
+    void aPreviewThatIsCalledOffStopsBetweenStrokesAndTheNextIsWhole() {
+        Stroke[] strokes = new Stroke[12];
+        Arrays.setAll(strokes, i -> dab(0.2 + 0.05 * i, 0.5, 0.1, 0.6));
+        Recipe painted = recipe.withTouchups(List.of(touchup(Touchup.Action.MATCH, 1, strokes)));
+        Size size = new Size(600, 400);
+        AtomicInteger asked = new AtomicInteger();
+        assertThatThrownBy(() -> line.render(scene, painted, size, done -> {
+                    if (asked.incrementAndGet() == 11) {
+                        throw new CancellationException();
+                    }
+                }))
+                .isInstanceOf(CancellationException.class);
+        assertThat(asked.get()).isEqualTo(11);
+        asked.set(0);
+        line.render(scene, painted, size, done -> asked.addAndGet(done == 0 ? 1 : 0));
+        assertThat(asked.get()).as("strokes after the last that was kept").isEqualTo(4);
+        assertThat(line.nearness(scene, painted, size).samples())
+                .isEqualTo(new RefocusLine(new StageCache(1 << 28))
+                        .nearness(scene, painted, size)
+                        .samples());
+    }
 }
