@@ -11,6 +11,7 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
 import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Painting;
 import app.yubble.core.touchup.Touchup;
@@ -45,10 +46,10 @@ final class LivePicture {
     }
 
     /** What radii depend on besides nearness. */
-    private record Blur(SharpBand band, Gain gain, double radiusPerNearness) {}
+    record Blur(SharpBand band, Gain gain, double radiusPerNearness) {}
 
-    /** What the lens depends on besides radii. */
-    private record Light(Plane lift, Disc disc, float largest) {}
+    /** What the lens depends on besides radii; see {@link LensRender}. */
+    record Light(Picture source, Plane lift, Disc disc) {}
 
     private static final class Result {
         final Picture picture;
@@ -61,7 +62,7 @@ final class LivePicture {
         }
     }
 
-    private final Picture source;
+    private final Size size;
     private @Nullable Plane untouched;
     private Plane nearness = new Plane(1, 1);
     private List<Painted> painted = List.of();
@@ -73,6 +74,7 @@ final class LivePicture {
     private @Nullable Plane radii;
     private @Nullable RadiusField field;
     private @Nullable Light light;
+    private float largest;
     private final Map<Region, Result> results = new LinkedHashMap<>(4, 0.75f, true) {
         private static final long serialVersionUID = 1L;
 
@@ -82,13 +84,13 @@ final class LivePicture {
         }
     };
 
-    LivePicture(Picture source) {
-        this.source = source;
+    LivePicture(Size size) {
+        this.size = size;
     }
 
     /** What it holds when it is in full use, beside the picture. */
     long bytes() {
-        long pixels = source.size().pixels();
+        long pixels = size.pixels();
         return Float.BYTES * (2 * pixels + 3 * MOST_RESULTS * Math.min(pixels, MOST_KEPT / 4));
     }
 
@@ -98,7 +100,7 @@ final class LivePicture {
      * @param before nearness without any
      */
     Plane nearness(Plane before, List<Painted> touchups, SharpBand band) {
-        Region all = Region.all(source.size());
+        Region all = Region.all(size);
         Region changed = untouched == before ? changedBy(touchups, band) : all;
         if (changed != null) {
             boolean own = untouched != null && nearness != untouched;
@@ -146,22 +148,14 @@ final class LivePicture {
         }
     }
 
-    /**
-     * What the lens makes of a part of the picture, with the nearness that was last asked for.
-     */
-    Picture rendered(
-            SharpBand band,
-            Gain gain,
-            double radiusPerNearness,
-            Plane lift,
-            Disc disc,
-            Region region,
-            Progress progress) {
-        RadiusField current = field(new Blur(band, gain, radiusPerNearness), disc);
-        Light now = new Light(lift, disc, current.largest());
-        if (!now.equals(light)) {
+    /** What the lens makes of a part of the picture, with the nearness that was last asked for. */
+    Picture rendered(Blur wanted, Light now, Region region, Progress progress) {
+        RadiusField current = field(wanted, now.disc());
+        // All steps of radius depend on the largest.
+        if (!now.equals(light) || current.largest() != largest) {
             results.clear();
             light = now;
+            largest = current.largest();
         }
         Result known = results.get(region);
         if (known == null) {
@@ -173,7 +167,7 @@ final class LivePicture {
             if (part.size().pixels() > NEARLY_ALL * region.size().pixels()) {
                 return all(current, now, region, progress);
             }
-            Picture patch = LensRender.render(source, current, disc, lift, part, progress);
+            Picture patch = drawn(current, now, part, progress);
             Picture picture = known.picture.copy();
             Resample.paste(patch, picture, part.x() - region.x(), part.y() - region.y());
             results.put(region, new Result(picture));
@@ -184,18 +178,22 @@ final class LivePicture {
     }
 
     private Picture all(RadiusField current, Light now, Region region, Progress progress) {
-        Picture picture = LensRender.render(source, current, now.disc(), now.lift(), region, progress);
+        Picture picture = drawn(current, now, region, progress);
         if (region.size().pixels() <= MOST_KEPT) {
             results.put(region, new Result(picture));
         }
         return picture;
     }
 
+    private static Picture drawn(RadiusField current, Light now, Region part, Progress progress) {
+        return LensRender.render(now.source(), current, now.disc(), now.lift(), part, progress);
+    }
+
     private RadiusField field(Blur wanted, Disc disc) {
         if (field == null || radii == null || !wanted.equals(blur)) {
             blur = null;
-            radii = radii == null ? new Plane(source.size()) : radii;
-            renew(radii, Region.all(source.size()), wanted);
+            radii = radii == null ? new Plane(size) : radii;
+            renew(radii, Region.all(size), wanted);
             field = new RadiusField(radii);
             blur = wanted;
             results.clear();

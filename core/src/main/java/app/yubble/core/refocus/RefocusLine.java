@@ -98,7 +98,7 @@ public final class RefocusLine {
                 pictureKey(material, size).then("live"),
                 LivePicture.class,
                 LivePicture::bytes,
-                () -> new LivePicture(picture(material, size)));
+                () -> new LivePicture(size));
     }
 
     private List<LivePicture.Painted> painted(
@@ -333,11 +333,8 @@ public final class RefocusLine {
             progress.at(0.05);
             live.nearness(before, painted, recipe.band());
             out = live.rendered(
-                    recipe.band(),
-                    recipe.gain(),
-                    radiusPerNearness,
-                    lift,
-                    recipe.disc(),
+                    new LivePicture.Blur(recipe.band(), recipe.gain(), radiusPerNearness),
+                    new LivePicture.Light(picture, lift, recipe.disc()),
                     region,
                     progress.part(0.05, 1));
         }
