@@ -68,26 +68,26 @@ class PickOutTest extends BrowserTest {
         page.locator("[data-test=new-blur]").click();
         page.locator("[data-test=tool-pick-out]").click();
         drag(0.3, 0.1, 0.75, 0.95);
-        becomes("recipe.touchups[0].pickOut !== null && recipe.touchups[0].pickOut.marks.length", 0);
+        becomes("recipe.touchups[0]?.pickOut !== null && recipe.touchups[0]?.pickOut.marks.length", 0);
         drag(0.45, 0.4, 0.5, 0.6);
-        becomes("recipe.touchups[0].pickOut.marks.length", 1);
+        becomes("recipe.touchups[0]?.pickOut.marks.length", 1);
         page.keyboard().down("e");
         drag(0.35, 0.2, 0.36, 0.3);
         page.keyboard().up("e");
-        becomes("recipe.touchups[0].pickOut.marks.map((each) => each.erases).join()", "false,true");
+        becomes("recipe.touchups[0]?.pickOut.marks.map((each) => each.erases).join()", "false,true");
         assertThat(page.locator("[data-test=unmark]")).hasCount(2);
         page.locator("[data-test=unmark]").last().click();
-        becomes("recipe.touchups[0].pickOut.marks.length", 1);
+        becomes("recipe.touchups[0]?.pickOut.marks.length", 1);
         page.keyboard().press("Control+z");
-        becomes("recipe.touchups[0].pickOut.marks.length", 2);
+        becomes("recipe.touchups[0]?.pickOut.marks.length", 2);
         // A side of the box is moved.
         drag(0.3, 0.5, 0.2, 0.5);
-        becomes("Math.round(recipe.touchups[0].pickOut.left * 10)", 2);
+        becomes("Math.round(recipe.touchups[0]?.pickOut.left * 10)", 2);
         // The object is blurred: the picture differs there.
         finalPreview();
         page.reload();
         finalPreview();
-        assertThat(recipe("recipe.touchups[0].pickOut.marks.length")).isEqualTo(2);
+        assertThat(recipe("recipe.touchups[0]?.pickOut.marks.length")).isEqualTo(2);
     }
 
     @Test
@@ -95,7 +95,7 @@ class PickOutTest extends BrowserTest {
         toTouchups();
         page.locator("[data-test=new-reveal]").click();
         page.locator("[data-test=mask-file]").setInputFiles(disc(600, 400));
-        becomes("recipe.touchups[0].maskFile !== null", true);
+        becomes("(recipe.touchups[0]?.maskFile ?? null) !== null", true);
         finalPreview();
         Download download =
                 page.waitForDownload(() -> page.locator("[data-test=save-mask]").click());
@@ -107,7 +107,7 @@ class PickOutTest extends BrowserTest {
         page.locator("[data-test=mask-file]").setInputFiles(disc(400, 400));
         assertThat(page.getByText("must have the photo's shape")).isVisible();
         page.locator("[data-test=drop-mask]").click();
-        becomes("recipe.touchups[0].maskFile === null", true);
+        becomes("recipe.touchups[0]?.maskFile === null", true);
     }
 
     private static Path disc(int width, int height) throws IOException {
