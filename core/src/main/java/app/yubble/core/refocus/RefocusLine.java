@@ -15,25 +15,17 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
-import app.yubble.core.touchup.Canvas;
 import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Painting;
-import app.yubble.core.touchup.PickOut;
-import app.yubble.core.touchup.PickingOut;
-import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
 import java.util.List;
-import java.util.function.Supplier;
-import java.util.stream.Collectors;
 
 /** Runs the stages, keeping what the next run can use again. Safe for many threads. */
 public final class RefocusLine {
-    private static final int MASK_SIDE = 1024;
     private static final long MOST_KEPT = 8_000_000;
     // What is hidden in front is filled from a little farther away than blur reaches.
     private static final double BEYOND = 1.7;
     private static final int PART_STEP = 512;
-    private static final int KEPT_STROKES = 8;
 
     private final StageCache cache;
 
@@ -87,7 +79,8 @@ public final class RefocusLine {
             return before;
         }
         LivePicture live = live(material, size);
-        List<LivePicture.Painted> painted = painted(material, recipe, size, Region.all(size), Progress.NONE);
+        TouchupMasks masks = masks(material, recipe.depth(), size, Region.all(size), Progress.NONE);
+        List<LivePicture.Painted> painted = painted(recipe, masks);
         synchronized (live) {
             return live.nearness(before, painted, recipe.band()).copy();
         }
@@ -101,61 +94,20 @@ public final class RefocusLine {
                 () -> new LivePicture(size));
     }
 
-    private List<LivePicture.Painted> painted(
-            Material material, Recipe recipe, Size size, Region part, Progress progress) {
-        DepthChoice depth = recipe.depth();
-        StageKey key = nearnessKey(material, depth, maskSize(material, size));
-        Plane before = nearness(material, depth, size);
+    private List<LivePicture.Painted> painted(Recipe recipe, TouchupMasks masks) {
         return recipe.touchups().stream()
                 .filter(each -> each.acts() && each.changesDepth())
-                .map(each -> new LivePicture.Painted(
-                        each,
-                        cache.get(
-                                wholeKey(key, each).then("along", size, part),
-                                Mask.class,
-                                Mask::bytes,
-                                () -> mask(material, depth, each, size, part, key, progress)
-                                        .alongDepth(before))))
+                .map(each -> new LivePicture.Painted(each, masks.alongDepth(each)))
                 .toList();
     }
 
-    /**
-     * What a touch-up's strokes paint; each stroke is drawn once and the next goes on from there. Small sizes all come from one,
-     * so that drafts, previews and the plan share it.
-     */
+    private TouchupMasks masks(Material material, DepthChoice depth, Size size, Region part, Progress progress) {
+        return new TouchupMasks(cache, this, material, depth, size, part, progress);
+    }
+
+    /** What a touch-up paints. */
     public Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size) {
-        return mask(material, depth, touchup, size, Region.all(size));
-    }
-
-    private Mask mask(Material material, DepthChoice depth, Touchup touchup, Size size, Region part) {
-        StageKey key = nearnessKey(material, depth, maskSize(material, size));
-        return mask(material, depth, touchup, size, part, key, Progress.NONE);
-    }
-
-    /**
-     * @param part in which it is drawn; all where that is little
-     * @param key of the nearness at the size at which it is drawn
-     * @param progress asked between strokes whether it should go on
-     */
-    private Mask mask(
-            Material material,
-            DepthChoice depth,
-            Touchup touchup,
-            Size size,
-            Region part,
-            StageKey key,
-            Progress progress) {
-        Size drawn = maskSize(material, size);
-        if (drawn.equals(size)) {
-            boolean whole = part.equals(Region.all(size));
-            return drawn(material, depth, touchup, size, part, whole ? key : key.then("part", part), progress);
-        }
-        return cache.get(
-                wholeKey(key, touchup).then("at", size),
-                Mask.class,
-                Mask::bytes,
-                () -> drawn(material, depth, touchup, drawn, Region.all(drawn), key, progress)
-                        .resized(size));
+        return masks(material, depth, size, Region.all(size), Progress.NONE).mask(touchup);
     }
 
     /** How much around a region of a large picture touch-ups have to be known: as far as blur reaches into it. */
@@ -182,110 +134,13 @@ public final class RefocusLine {
         return new Region(left, top, right - left, bottom - top);
     }
 
-    private static Size maskSize(Material material, Size size) {
-        Size shared = material.size().fitting(MASK_SIDE);
-        return size.longSide() < shared.longSide() ? shared : size;
-    }
-
-    private Mask drawn(
-            Material material,
-            DepthChoice depth,
-            Touchup touchup,
-            Size size,
-            Region wanted,
-            StageKey key,
-            Progress progress) {
-        int done = touchup.strokes().size();
-        Mask mask = null;
-        while (mask == null && done > 0) {
-            mask = cache.found(maskKey(key, touchup, done), Mask.class);
-            done -= mask == null ? 1 : 0;
-        }
-        // What moves or fades an edge looks at what is around.
-        Region part = wanted.grown(touchup.rim().reach(size), size);
-        if (mask == null) {
-            mask = started(material, depth, touchup, size, part, key);
-        }
-        Canvas canvas = canvas(material, depth);
-        for (int i = done; i < touchup.strokes().size(); i++) {
-            progress.at(0);
-            Mask before = mask;
-            Stroke stroke = touchup.strokes().get(i);
-            Supplier<Mask> next = () -> Painting.stroke(before, stroke, canvas, part);
-            // Some on the way too: who comes after a preview that was called off goes on from there.
-            boolean kept = i == touchup.strokes().size() - 1 || i % KEPT_STROKES == KEPT_STROKES - 1;
-            mask = kept ? cache.get(maskKey(key, touchup, i + 1), Mask.class, Mask::bytes, next) : next.get();
-        }
-        if (isPlain(touchup)) {
-            return mask;
-        }
-        Mask painted = mask;
-        return cache.get(wholeKey(key, touchup), Mask.class, Mask::bytes, () -> {
-            Mask rimmed = painted.rimmed(touchup.rim());
-            return touchup.inverted() ? rimmed.inverted() : rimmed;
-        });
-    }
-
-    private Canvas canvas(Material material, DepthChoice depth) {
-        return new Canvas() {
-            @Override
-            public Picture picture(Size size) {
-                return RefocusLine.this.picture(material, size);
-            }
-
-            @Override
-            public Plane nearness(Size size) {
-                return RefocusLine.this.nearness(material, depth, size);
-            }
-        };
-    }
-
-    private Mask started(
-            Material material, DepthChoice depth, Touchup touchup, Size size, Region part, StageKey drawn) {
-        PickOut pickOut = touchup.start().pickOut();
-        String file = touchup.start().file();
-        if (file == null && pickOut == null) {
-            return Mask.empty(size);
-        }
-        StageKey key = drawn.then("start", touchup.start().key(), touchup.rim().reach(size));
-        return cache.get(key, Mask.class, Mask::bytes, () -> {
-            if (pickOut == null) {
-                return Mask.of(material.mask(file), size);
-            }
-            Size from = PickingOut.solvedFrom(pickOut, material.size());
-            Plane solved = cache.get(
-                    nearnessKey(material, depth, from).then("solved", pickOut.key()),
-                    Plane.class,
-                    RefocusLine::bytes,
-                    () -> PickingOut.solved(pickOut, picture(material, from), nearness(material, depth, from)));
-            return PickingOut.mask(pickOut, solved, picture(material, size), part);
-        });
-    }
-
-    /** Of all that a touch-up paints, finished. */
-    private static StageKey wholeKey(StageKey before, Touchup touchup) {
-        StageKey painted = maskKey(before, touchup, touchup.strokes().size());
-        return isPlain(touchup) ? painted : painted.then("finished", touchup.rim(), touchup.inverted());
-    }
-
-    private static boolean isPlain(Touchup touchup) {
-        return !touchup.inverted() && touchup.rim().equals(Touchup.Rim.PLAIN);
-    }
-
-    private static StageKey maskKey(StageKey before, Touchup touchup, int strokes) {
-        return before.then(
-                "mask",
-                touchup.start().key(),
-                touchup.strokes().subList(0, strokes).stream().map(Stroke::key).collect(Collectors.joining()));
-    }
-
-    private static StageKey nearnessKey(Material material, DepthChoice depth, Size size) {
+    static StageKey nearnessKey(Material material, DepthChoice depth, Size size) {
         return pictureKey(material, size)
                 .then("snapped", depth.source(), depth.snap(), material.depthId(depth.source()))
                 .then("trim", depth.trim());
     }
 
-    private static long bytes(Plane plane) {
+    static long bytes(Plane plane) {
         return plane.size().pixels() * Float.BYTES;
     }
 
@@ -321,7 +176,8 @@ public final class RefocusLine {
         }
         Plane before = nearness(material, recipe.depth(), size);
         Region part = paintedPart(size, region, recipe, radiusPerNearness);
-        List<LivePicture.Painted> painted = painted(material, recipe, size, part, progress);
+        TouchupMasks masks = masks(material, recipe.depth(), size, part, progress);
+        List<LivePicture.Painted> painted = painted(recipe, masks);
         Plane lift = cache.get(
                 pictureKey(material, size).then("glints", recipe.glints()),
                 Plane.class,
@@ -344,7 +200,7 @@ public final class RefocusLine {
         if (!reveals.isEmpty()) {
             out = out.copy();
             for (Touchup each : reveals) {
-                Painting.reveal(out, picture, region, each, mask(material, recipe.depth(), each, size, part));
+                Painting.reveal(out, picture, region, each, masks.mask(each));
             }
         }
         return recipe.opacity() == 1 ? out : mixed(picture, out, region, (float) recipe.opacity());

@@ -358,4 +358,30 @@ class RefocusTest {
                         .nearness(scene, painted, size)
                         .samples());
     }
+
+    @Test
+    void anEdgeThatIsMovedFarComesInFromBesideWhatIsSeen() {
+        Scene large = new Scene(3720, 2480);
+        Stroke beside = dab(960 / 3720.0, 0.5, 100 / 3720.0, 0);
+        Region seen = new Region(1100, 1150, 200, 200);
+        Picture before = null;
+        for (double grow : new double[] {0, 0.05}) {
+            Touchup grown = new Touchup(
+                    "g",
+                    "",
+                    Touchup.Action.MATCH,
+                    1,
+                    0.8,
+                    true,
+                    false,
+                    List.of(beside),
+                    Touchup.Start.EMPTY,
+                    new Touchup.Rim(grow, 0));
+            Picture now = line.render(large, recipe.withTouchups(List.of(grown)), large.size(), seen, Progress.NONE);
+            if (before != null) {
+                assertThat(Pictures.psnr(before, now)).isLessThan(40);
+            }
+            before = now;
+        }
+    }
 }
