@@ -192,6 +192,22 @@ describe('saving', () => {
     expect(sent).toEqual(['later', 'needed'])
   })
 
+  it('sends what waits when one moves on, and says nothing more', async () => {
+    const sent: string[] = []
+    const { saving, states, store } = bench(async (pending, lock) => {
+      sent.push(pending.step)
+      return { lock: lock + 1 } as Version
+    })
+    saving.begin({ lock: 0 } as Version)
+    saving.push(edit('last'), 1000)
+    saving.stop()
+    const told = states.length
+    await moment(5)
+    expect(sent).toEqual(['last'])
+    expect(store.edits).toEqual([])
+    expect(states).toHaveLength(told)
+  })
+
   it('sends what a page before left behind', async () => {
     const send = vi.fn(async (_: PendingEdit, lock: number) => ({ lock: lock + 1 }) as Version)
     const { saving } = bench(send, [edit('before the reload')])

@@ -49,6 +49,8 @@ export function useSaving(options: SavingOptions) {
       lock = version.lock
       queue.shift()
       keep()
+      // Who has moved on meanwhile shows another version.
+      if (halted) return
       options.saved(version, queue.length > 0)
       if (queue.length === 0) options.state('saved', '')
     } catch (fault) {
@@ -108,11 +110,12 @@ export function useSaving(options: SavingOptions) {
       queue = []
       keep()
     },
+    /** What waits is sent all the same. */
     stop(): void {
+      if (waiting !== undefined) void run()
       halted = true
       tell(false)
       clearTimeout(timer)
-      clearTimeout(waiting)
     },
   }
 }
