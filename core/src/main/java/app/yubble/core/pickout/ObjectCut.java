@@ -16,7 +16,8 @@ import java.util.function.IntPredicate;
  * colour models of both sides and a cut that follows contrast take turns. Departures: what lies near the marks begins the
  * object's model; depths count by how often each side has them, where the object is held to those at its marks; which side a
  * pixel is reached from more cheaply counts too (Price, Morse and Cohen, "Geodesic Graph Cut for Interactive Image
- * Segmentation", CVPR 2010); small pieces without a mark are dropped and small holes filled.
+ * Segmentation", CVPR 2010); pieces apart from the marks are dropped ({@link Joined}) and the
+ * smallest holes filled.
  */
 public final class ObjectCut {
     /** What is known of a pixel. */
@@ -39,17 +40,18 @@ public final class ObjectCut {
     // What does not belong to the object may lie at any depth, also at ones that no sure pixel has.
     private static final double ANYWHERE = 0.3;
     private static final double RARE = 1e-4;
-    private static final float DEPTH_TRUST = 1.2f;
+    private static final float DEPTH_TRUST = 1.4f;
     private static final float LEAST_SPAN = 0.01f;
     private static final float SMOOTH = 10;
     private static final float WAY = 2;
+    private static final float DEPTH_ON_WAYS = 2;
     private static final float LEAST_SMOOTH = 0.3f;
     private static final float SURE = 1e5f;
     private static final float MOST_LEAN = 8;
     // Marks are few pixels beside all that is open, and count as this many.
     private static final int MARK_WEIGHT = 12;
     private static final double SMALL_PIECE = 0.01;
-    private static final double SMALL_HOLE = 0.0006;
+    private static final double SMALL_HOLE = 0.0002;
 
     private final int width;
     private final int height;
@@ -74,8 +76,9 @@ public final class ObjectCut {
         channels = new float[][] {colours[0], colours[1], colours[2], depth};
         this.hints = hints;
         beta = beta();
-        toKeep = Nearby.to(i -> hints[i] == KEEP, channels, picture.size());
-        toDrop = Nearby.to(this::surelyOutside, channels, picture.size());
+        float[][] crossed = {colours[0], colours[1], colours[2], times(depth, DEPTH_ON_WAYS)};
+        toKeep = Nearby.to(i -> hints[i] == KEEP, crossed, picture.size());
+        toDrop = Nearby.to(this::surelyOutside, crossed, picture.size());
         boolean some = false;
         for (byte hint : hints) {
             some |= hint == KEEP;
@@ -94,6 +97,14 @@ public final class ObjectCut {
             for (int i = 0; i < out.length; i++) {
                 out[i] = Math.max(0, Math.min(1, (nearness.samples()[i] - low) / (high - low)));
             }
+        }
+        return out;
+    }
+
+    private static float[] times(float[] values, float factor) {
+        float[] out = new float[values.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = factor * values[i];
         }
         return out;
     }
@@ -124,6 +135,9 @@ public final class ObjectCut {
             if (settled) {
                 break;
             }
+        }
+        if (marked) {
+            Joined.leaveOnly(inside, depth, i -> hints[i] == KEEP, i -> hints[i] == DROP, new Size(width, height));
         }
         tidy(inside, true, SMALL_PIECE);
         tidy(inside, false, SMALL_HOLE);

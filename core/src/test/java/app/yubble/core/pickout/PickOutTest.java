@@ -119,6 +119,42 @@ class PickOutTest {
         assertThat(found.at(85, 70)).isZero();
     }
 
+    /** A red board, a green post in front of it, and another red board beside it. */
+    private static Plane board(float post) {
+        Size size = new Size(200, 100);
+        Picture picture = Picture.blank(size);
+        Plane nearness = new Plane(size);
+        byte[] hints = new byte[200 * 100];
+        for (int i = 0; i < hints.length; i++) {
+            int x = i % 200;
+            int y = i / 200;
+            boolean red = y > 20 && y < 80 && (x > 20 && x < 100 || x > 140 && x < 170);
+            boolean green = x > 50 && x < 66;
+            picture.red().samples()[i] = green ? 0.1f : red ? 0.6f : 0.3f;
+            picture.green().samples()[i] = green ? 0.5f : red ? 0.1f : 0.3f;
+            picture.blue().samples()[i] = green || red ? 0.1f : 0.3f;
+            nearness.samples()[i] = green ? post : red ? 0.6f : 0.2f;
+            boolean around = x < 8 || x >= 192 || y < 8 || y >= 92;
+            boolean mark = y == 50 && x > 75 && x < 95;
+            hints[i] = around ? ObjectCut.OUTSIDE : mark ? ObjectCut.KEEP : ObjectCut.OPEN;
+        }
+        return ObjectCut.of(picture, nearness, hints);
+    }
+
+    @Test
+    void whatOnlyLooksLikeTheObjectBesideItIsNotPickedOut() {
+        Plane found = board(0.9f);
+        assertThat(found.at(85, 50)).isEqualTo(1);
+        assertThat(found.at(155, 50)).isZero();
+        assertThat(found.at(58, 50)).isZero();
+    }
+
+    @Test
+    void anObjectBehindAPostIsPickedOutOnBothSidesOfIt() {
+        assertThat(board(0.9f).at(35, 50)).isEqualTo(1);
+        assertThat(board(0.2f).at(35, 50)).isZero();
+    }
+
     @Test
     void aBoxOutsideThePictureAndTwoStartsAtOnceAreRefused() {
         assertThatThrownBy(() -> new PickOut(0.5, 0, 0.6, 1, List.of()))
