@@ -12,8 +12,9 @@ function keydown(event: KeyboardEvent): void {
   if (tag === 'INPUT' || tag === 'SELECT' || tag === 'TEXTAREA' || event.ctrlKey || event.metaKey || event.altKey) return
   if (event.key === '.') inspector.next()
   else if (event.key === ',') inspector.previous()
-  else if (event.key === 'a') inspector.accept()
-  else if (event.key === 'x') inspector.skip()
+  else if (event.repeat) return
+  else if (event.key === 'a' || event.key === 'A') inspector.accept()
+  else if (event.key === 'x' || event.key === 'X') inspector.skip()
 }
 
 onMounted(() => window.addEventListener('keydown', keydown))

@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useBench } from '../stores/bench'
 import { useTouchups } from '../stores/touchups'
-import { straightened, type Point } from './painting'
+import { nearPicture, straightened, type Point } from './painting'
 import { toShares, type Extent, type Viewport } from './viewport'
 
 /** Where one paints: what is painted, the stroke under the pointer, and the brush itself. */
@@ -39,7 +39,7 @@ function pointAt(event: PointerEvent): Point {
   const at = toShares(props.viewport, props.picture, event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0))
   // A mouse has no pressure and says a half.
   const pressure = event.pointerType === 'pen' ? event.pressure : 1
-  return { x: Math.min(3, Math.max(-3, at.x)), y: Math.min(3, Math.max(-3, at.y)), pressure }
+  return nearPicture(at, pressure)
 }
 
 function down(event: PointerEvent): void {
@@ -196,14 +196,24 @@ function stampOn(): void {
   }
 }
 
+function empty(): OffscreenCanvas {
+  return new OffscreenCanvas(Math.max(1, Math.round(props.stage.width * ratio())), Math.max(1, Math.round(props.stage.height * ratio())))
+}
+
+// Strokes that no mask holds yet stay in sight while the next one is painted.
 watch(() => touchups.stroke, (now, then) => {
-  if (now && (!then || now.length <= 2)) {
-    strokeCanvas = new OffscreenCanvas(Math.max(1, Math.round(props.stage.width * ratio())), Math.max(1, Math.round(props.stage.height * ratio())))
+  if (!now) strokeCanvas = undefined
+  else if (now[0] !== then?.[0]) {
+    strokeCanvas ??= empty()
     drawn = gone = 0
   }
   draw()
 })
-watch([() => props.viewport, () => props.stage, tinted], draw)
+watch([() => props.viewport, () => props.stage, tinted], () => {
+  strokeCanvas = touchups.stroke && empty()
+  drawn = gone = 0
+  draw()
+})
 
 const cursor = computed(() => {
   const at = pointer.value
@@ -213,16 +223,23 @@ const cursor = computed(() => {
 const core = computed(() => `${Math.round(50 * touchups.brush.softness)}%`)
 const word = computed(() => (touchups.picking ? 'pick a depth' : touchups.erases ? 'erase' : (touchups.selected?.name ?? 'Focus')))
 
+/** A key that comes up in another window is not told here. */
+function left(): void {
+  touchups.erasing = false
+}
+
 onMounted(() => {
   window.addEventListener('keydown', keydown)
   window.addEventListener('keyup', keyup)
+  window.addEventListener('blur', left)
   draw()
 })
 onBeforeUnmount(() => {
   window.removeEventListener('keydown', keydown)
   window.removeEventListener('keyup', keyup)
+  window.removeEventListener('blur', left)
   cancelAnimationFrame(frame)
-  touchups.erasing = false
+  left()
 })
 </script>
 

@@ -3,7 +3,7 @@ import { mdiClose } from '@mdi/js'
 import { computed, ref, shallowRef } from 'vue'
 import type { Stroke } from '../api/client'
 import { useTouchups } from '../stores/touchups'
-import type { Point } from './painting'
+import { nearPicture, type Point } from './painting'
 import { boxBetween, sidesAt, stretched, type PickBox, type Sides } from './picking'
 import { toShares, type Extent, type Viewport } from './viewport'
 
@@ -44,7 +44,7 @@ function down(event: PointerEvent): void {
   const place = at(event)
   pulled.value = sides(place)
   if (pulled.value) moving.value = pickOut.value
-  else if (pickOut.value) line.value = [{ ...place, pressure: 1 }]
+  else if (pickOut.value) line.value = [nearPicture(place)]
   else drawing.value = place
 }
 
@@ -54,7 +54,7 @@ function move(event: PointerEvent): void {
   if (drawing.value || line.value || pulled.value) event.stopPropagation()
   if (drawing.value) moving.value = boxBetween(drawing.value, place)
   else if (pulled.value && pickOut.value) moving.value = stretched(pickOut.value, pulled.value, place.x, place.y)
-  else if (line.value) line.value = [...line.value, { ...place, pressure: 1 }]
+  else if (line.value) line.value = [...line.value, nearPicture(place)]
 }
 
 function up(event: PointerEvent): void {

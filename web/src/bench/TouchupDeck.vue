@@ -44,6 +44,8 @@ function load(event: Event): void {
 }
 
 function rename(id: string, event: Event): void {
+  // The field also loses the focus as it goes away.
+  if (renaming.value !== id) return
   const name = (event.target as HTMLInputElement).value.trim().slice(0, 80)
   renaming.value = ''
   if (name) touchups.change(id, `Rename to ${name}`, { name })

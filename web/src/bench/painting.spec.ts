@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Touchup } from '../api/client'
-import { depthKeyOf, newTouchup, packed, reordered, resized, reused, simplified, straightened, strengthText, strokeOf, touchupsKey, type Point } from './painting'
+import { depthKeyOf, nearPicture, newTouchup, packed, reordered, resized, reused, simplified, straightened, strengthText, strokeOf, touchupsKey, type Point } from './painting'
 
 const at = (x: number, y: number, pressure = 1): Point => ({ x, y, pressure })
 const brush = { erases: false, size: 0.1, softness: 0, buildUp: 1, cling: 0.6, edges: 'photo', pressure: 'nothing' }
@@ -23,6 +23,11 @@ describe('strokes', () => {
 
   it('are written in five digits', () => {
     expect(strokeOf(brush, [at(1 / 3, 2 / 3, 0.777)], 1.5, 6000).points).toEqual([0.33333, 0.66667, 0.78])
+  })
+
+  it('stay near the picture however far the pointer goes', () => {
+    expect(nearPicture({ x: -40, y: 0.2 })).toEqual(at(-3, 0.2))
+    expect(nearPicture({ x: 0.1, y: 9 }, 0.5)).toEqual(at(0.1, 3, 0.5))
   })
 
   it('are held level or upright by the way they go', () => {

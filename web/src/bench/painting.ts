@@ -8,6 +8,8 @@ export type Point = { x: number; y: number; pressure: number }
 export const SMALLEST = 0.001
 export const LARGEST = 1
 const SIZE_STEP = 1.15
+/** How far beside the picture a point may lie, in shares of its width and height. */
+const FARTHEST = 3
 const DIGITS = 1e5
 const PRESSURE_TOLERANCE = 0.05
 
@@ -24,6 +26,12 @@ export function strengthText(action: Action, strength: number): string {
   const share = `${Math.round(Math.abs(strength) * 100)} %`
   if (action !== 'blur' || strength === 0) return share
   return `${share} ${strength > 0 ? 'behind' : 'in front'}`
+}
+
+/** A place on the picture or beside it: a pointer can be dragged anywhere. */
+export function nearPicture({ x, y }: { x: number; y: number }, pressure = 1): Point {
+  const near = (share: number): number => Math.min(FARTHEST, Math.max(-FARTHEST, share))
+  return { x: near(x), y: near(y), pressure }
 }
 
 const rounded = (value: number): number => Math.round(value * DIGITS) / DIGITS

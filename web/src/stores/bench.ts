@@ -8,6 +8,7 @@ import { usePictures, type Compare } from '../bench/pictures'
 import { usePreviewLoop } from '../bench/previewLoop'
 import { useSaving, type PendingEdit, type SavingState } from '../bench/saving'
 import { usualSnap } from '../bench/depthWords'
+import { useVersions } from '../bench/versions'
 import { useEvents } from './events'
 
 /** How long depth and masks wait after a stroke, in milliseconds: between strokes that follow each other they would be in the way. */
@@ -276,46 +277,7 @@ export const useBench = defineStore('bench', () => {
     savingMessage.value = ''
   }
 
-  async function duplicate(name: string): Promise<void> {
-    if (!version.value) return
-    const copy = await api.duplicate(version.value.id, name)
-    versions.value = [...versions.value, copy]
-    use(copy)
-  }
-
-  async function rename(id: string, name: string): Promise<void> {
-    await attempt(async () => replace(await api.renameVersion(id, name)))
-  }
-
-  /** Hides a version; the one that was removed can be brought back. */
-  async function remove(id: string): Promise<void> {
-    await attempt(async () => {
-      await api.deleteVersion(id)
-      versions.value = versions.value.filter((each) => each.id !== id)
-      const next = versions.value[0]
-      if (version.value?.id === id && next) use(next)
-    })
-  }
-
-  async function bringBack(id: string): Promise<void> {
-    await attempt(async () => {
-      const back = await api.bringVersionBack(id)
-      versions.value = [...versions.value, back]
-      use(back)
-    })
-  }
-
-  async function copyParts(parts: string[], shots: string[]): Promise<number> {
-    const current = version.value
-    if (!current || !(await saving?.whenSent())) return 0
-    return (await api.copyParts(current.id, parts, shots)).changed
-  }
-
-  function replace(changed: Version): void {
-    versions.value = versions.value.map((each) => (each.id === changed.id ? changed : each))
-    if (version.value?.id === changed.id) version.value = { ...version.value, name: changed.name }
-  }
-
+  /** Does something of which only a failure needs to be told. */
   async function attempt(work: () => Promise<unknown>): Promise<void> {
     try {
       await work()
@@ -323,6 +285,8 @@ export const useBench = defineStore('bench', () => {
       notice.value = (problem as Problem).message
     }
   }
+
+  const versionList = useVersions({ versions, version, use, attempt, whenSent: async () => (await saving?.whenSent()) ?? false })
 
   async function loadThings(): Promise<void> {
     const current = shot.value
@@ -399,7 +363,7 @@ export const useBench = defineStore('bench', () => {
   return {
     shot, versions, version, recipe, fault, notice, step, view, compare, compared, split, splitAt, splitLevel, loupe, holding, hovered,
     marked, nearness, depthPhoto, things, thing, edgeWidths, savingState, savingMessage, canUndo, canRedo, ...pictures.shown,
-    open, close, use, live, commit, focusOn, undo, redo, goTo, loadAgain, duplicate, rename, remove, bringBack, copyParts,
+    open, close, use, live, commit, focusOn, undo, redo, goTo, loadAgain, ...versionList,
     loadThings, focusOnThing, loadEdgeWidths, bringInDepth, estimateAgain, cancelEstimate,
   }
 })
