@@ -7,6 +7,9 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.subject.Instances;
 import app.yubble.core.subject.MatteRefiner;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Puts the edges of an estimate on the edges of its picture.
@@ -49,14 +52,14 @@ public final class DepthEdges {
         if (!map.size().hasShapeOf(picture.size())) {
             throw new DepthShapeException(map.size(), picture.size());
         }
-        Plane soft = unsnapped(map, picture.size());
         if (snap <= 0) {
-            return soft;
+            return unsnapped(map, picture.size());
         }
         Working working = new Working(picture, map, snap);
         Plane matte = estimate.clearMatte();
         Plane snapped = matte == null ? working.whole() : working.alongMatte(matte);
-        return snap >= 1 ? snapped : mixed(soft, snapped, (float) Math.min(1, 4 * snap));
+        float share = (float) Math.min(1, 4 * snap);
+        return share >= 1 ? snapped : mixed(unsnapped(map, picture.size()), snapped, share);
     }
 
     // A fine map was measured or made: the sample under each pixel, because an average of two depths is a depth at
@@ -68,9 +71,6 @@ public final class DepthEdges {
     }
 
     private static Plane mixed(Plane from, Plane to, float share) {
-        if (share >= 1) {
-            return to;
-        }
         Plane out = new Plane(from.size());
         for (int i = 0; i < out.samples().length; i++) {
             out.samples()[i] = from.samples()[i] + share * (to.samples()[i] - from.samples()[i]);
@@ -81,6 +81,9 @@ public final class DepthEdges {
     private static final class Working {
         final Picture picture;
         final Picture small;
+        /** The picture at the sizes on the way from small to full. */
+        final List<Picture> steps;
+
         final Plane map;
         final ModeGrid.Guide guide;
         final float contrast;
@@ -90,6 +93,7 @@ public final class DepthEdges {
             this.picture = picture;
             Size size = picture.size().fitting(WORKING_SIDE);
             this.small = Resample.toSize(picture, size);
+            this.steps = steps(picture, small);
             this.map = Resample.toSize(map, size);
             this.guide = ColourAxes.guide(small);
             this.contrast = (float) (LOOSE_CONTRAST + (SHARP_CONTRAST - LOOSE_CONTRAST) * Math.sqrt(snap));
@@ -98,7 +102,7 @@ public final class DepthEdges {
         }
 
         Plane whole() {
-            return enlarged(filtered(map));
+            return enlarged(filtered(map), null, 0, 1);
         }
 
         Plane filtered(Plane part) {
@@ -108,18 +112,26 @@ public final class DepthEdges {
         }
 
         /** In equal steps, none larger than allowed: 6000 pixels take two, not two and a tiny third. */
-        Plane enlarged(Plane part) {
-            double ratio = (double) picture.width() / part.width();
-            int steps = Math.max(1, (int) Math.ceil(Math.log(ratio) / Math.log(LARGEST_STEP)));
+        private static List<Picture> steps(Picture picture, Picture small) {
+            double ratio = (double) picture.width() / small.width();
+            int count = Math.max(1, (int) Math.ceil(Math.log(ratio) / Math.log(LARGEST_STEP)));
+            List<Picture> out = new ArrayList<>();
+            for (int step = 1; step < count; step++) {
+                long side = Math.round(small.size().longSide() * Math.pow(ratio, (double) step / count));
+                out.add(Resample.toSize(picture, picture.size().fitting((int) side)));
+            }
+            return out;
+        }
+
+        /** Along the picture where the matte's share, if there is one, lies within the limits. */
+        Plane enlarged(Plane part, @Nullable Plane share, float least, float most) {
             Plane at = part;
             Picture from = small;
-            for (int step = 1; step < steps; step++) {
-                long side = Math.round(part.size().longSide() * Math.pow(ratio, (double) step / steps));
-                Picture next = Resample.toSize(picture, picture.size().fitting((int) side));
+            for (Picture next : steps) {
                 at = EdgeStep.enlarge(at, from, next);
                 from = next;
             }
-            return at.size().equals(picture.size()) ? at : EdgeStep.enlarge(at, from, picture);
+            return at.size().equals(picture.size()) ? at : EdgeStep.enlarge(at, from, picture, share, least, most);
         }
 
         Plane alongMatte(Plane matte) {
@@ -129,7 +141,7 @@ public final class DepthEdges {
             Plane behind = filtered(spread(known(mean, 0, 0.02f)));
             Plane subject = filtered(subjectPart(inside, mean));
             Plane fine = MatteRefiner.refine(decidedAwayFromEdges(soft, inside), picture);
-            return joined(enlarged(behind), enlarged(subject), fine);
+            return joined(enlarged(behind, fine, 0, HAIR_HIGH), enlarged(subject, fine, HAIR_LOW, 1), fine);
         }
 
         // A matte may be undecided over a whole coat. Only around its edge, as far as hair reaches, is half a share of

@@ -5,6 +5,7 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Enlarges a depth map along the picture: where a depth edge passes, each pixel of the larger picture goes to the side
@@ -36,22 +37,38 @@ final class EdgeStep {
      * @param large the same picture, larger
      */
     static Plane enlarge(Plane nearness, Picture small, Picture large) {
+        return enlarge(nearness, small, large, null, 0, 0);
+    }
+
+    /**
+     * The same where it is wanted; elsewhere it is bilinear.
+     *
+     * @param share of the large picture's size, says where it is wanted: between {@code least} and {@code most}; null for
+     *     everywhere
+     */
+    static Plane enlarge(Plane nearness, Picture small, Picture large, @Nullable Plane share, float least, float most) {
         Plane out = Resample.enlarge(nearness, large.size());
         boolean[] edges = edges(nearness);
         Size size = large.size();
         float scale = (float) nearness.width() / size.width();
         float[][] colours = roots(small);
+        float[] acrosses = new float[size.width()];
+        int[] columns = new int[size.width()];
+        for (int x = 0; x < columns.length; x++) {
+            acrosses[x] = (x + 0.5f) * scale - 0.5f;
+            columns[x] = Math.max(0, Math.min(nearness.width() - 1, Math.round(acrosses[x])));
+        }
         Bands.ofRows(size.height(), (from, to) -> {
             Vote vote = new Vote(nearness, colours);
             for (int y = from; y < to; y++) {
                 float down = (y + 0.5f) * nearness.height() / size.height() - 0.5f;
                 int row = Math.max(0, Math.min(nearness.height() - 1, Math.round(down)));
-                for (int x = 0; x < size.width(); x++) {
-                    float across = (x + 0.5f) * scale - 0.5f;
-                    int column = Math.max(0, Math.min(nearness.width() - 1, Math.round(across)));
-                    if (edges[row * nearness.width() + column]) {
-                        int i = y * size.width() + x;
-                        out.samples()[i] = vote.at(across, down, column, row, large, i);
+                for (int x = 0; x < columns.length; x++) {
+                    if (edges[row * nearness.width() + columns[x]]) {
+                        int i = y * columns.length + x;
+                        if (share == null || share.samples()[i] >= least && share.samples()[i] <= most) {
+                            out.samples()[i] = vote.at(acrosses[x], down, columns[x], row, large, i);
+                        }
                     }
                 }
             }

@@ -38,6 +38,17 @@ public final class Resample {
         float[] to = out.samples();
         double stepX = (double) sw / dw;
         double stepY = (double) sh / size.height();
+        int[] lasts = new int[dw];
+        float[] firstShares = new float[dw];
+        float[] lastShares = new float[dw];
+        for (int x = 0; x < dw; x++) {
+            double left = x * stepX;
+            double right = Math.min(sw, left + stepX);
+            int first = (int) left;
+            lasts[x] = Math.min(sw - 1, (int) right);
+            firstShares[x] = (float) (Math.min(right, first + 1) - left);
+            lastShares[x] = lasts[x] > first ? (float) (right - lasts[x]) : 0;
+        }
         Bands.ofRows(size.height(), (from, until) -> {
             float[] columnSums = new float[sw];
             for (int y = from; y < until; y++) {
@@ -53,13 +64,13 @@ public final class Resample {
                 }
                 float perArea = (float) (1 / (stepX * (bottom - top)));
                 for (int x = 0; x < dw; x++) {
-                    double left = x * stepX;
-                    double right = Math.min(sw, left + stepX);
-                    float sum = 0;
-                    for (int sx = (int) left; sx < right; sx++) {
-                        sum += (float) (Math.min(right, sx + 1) - Math.max(left, sx)) * columnSums[sx];
+                    int last = lasts[x];
+                    int first = (int) (x * stepX);
+                    float sum = firstShares[x] * columnSums[first];
+                    for (int sx = first + 1; sx < last; sx++) {
+                        sum += columnSums[sx];
                     }
-                    to[y * dw + x] = sum * perArea;
+                    to[y * dw + x] = (sum + lastShares[x] * columnSums[last]) * perArea;
                 }
             }
         });
@@ -79,23 +90,24 @@ public final class Resample {
         for (int x = 0; x < dw; x++) {
             double centre = (x + 0.5) * sw / dw - 0.5;
             int left = (int) Math.floor(centre);
-            leftOf[x] = Math.max(0, Math.min(sw - 2, left));
+            leftOf[x] = Math.max(0, Math.min(Math.max(0, sw - 2), left));
             weightOf[x] = sw == 1 ? 0 : (float) Math.max(0, Math.min(1, centre - leftOf[x]));
         }
         int nextX = sw == 1 ? 0 : 1;
         Bands.ofRows(size.height(), (from, until) -> {
+            float[] between = new float[sw];
             for (int y = from; y < until; y++) {
                 double centre = (y + 0.5) * sh / size.height() - 0.5;
                 int upper = Math.max(0, Math.min(Math.max(0, sh - 2), (int) Math.floor(centre)));
                 float down = sh == 1 ? 0 : (float) Math.max(0, Math.min(1, centre - upper));
                 int row0 = upper * sw;
                 int row1 = Math.min(sh - 1, upper + 1) * sw;
+                for (int x = 0; x < sw; x++) {
+                    between[x] = in[row0 + x] + down * (in[row1 + x] - in[row0 + x]);
+                }
                 for (int x = 0; x < dw; x++) {
-                    int left = Math.max(0, leftOf[x]);
-                    float w = weightOf[x];
-                    float top = in[row0 + left] + w * (in[row0 + left + nextX] - in[row0 + left]);
-                    float bottom = in[row1 + left] + w * (in[row1 + left + nextX] - in[row1 + left]);
-                    to[y * dw + x] = top + down * (bottom - top);
+                    float left = between[leftOf[x]];
+                    to[y * dw + x] = left + weightOf[x] * (between[leftOf[x] + nextX] - left);
                 }
             }
         });
