@@ -35,6 +35,8 @@ const ZOOMED = 1.2
 const NEARLY_ALL = 0.95
 const AIR = 0.06
 const FINE = 0.98
+/** How long a zoom rests before it is drawn, in milliseconds: each size on the way would take seconds in a large photo. */
+const ZOOM_REST = 120
 const WHOLE_AFTER = 500
 const WHOLE_AFTER_PAINT = 1500
 const PAGE = crypto.randomUUID()
@@ -108,6 +110,11 @@ export function usePictures(source: Source) {
   let originalAsked = ''
   let opened = 0
   let wholeTimer: ReturnType<typeof setTimeout> | undefined
+  let zoomTimer: ReturnType<typeof setTimeout> | undefined
+  /** Whether a zoom that still rests is shown as being drawn. */
+  let announced = false
+  /** Longer side of the picture of which a part was drawn last. */
+  let drawnSide = 0
   let loop: ReturnType<typeof usePreviewLoop<Recipe, Shown>> | undefined
 
   const longest = (): number => Math.max(shot.value?.width ?? 1, shot.value?.height ?? 1)
@@ -172,6 +179,7 @@ export function usePictures(source: Source) {
         const side = sideFor(quality)
         const patch = await ask(wish, side, '', region, signal)
         if (patch && !region) shownSide = side
+        if (patch && region) drawnSide = side
         return patch
       },
       show: (patch, quality, milliseconds) => {
@@ -193,6 +201,7 @@ export function usePictures(source: Source) {
   }
 
   function request(wish: Recipe, moving: boolean): void {
+    zoomNoMore()
     loop?.request(wish, moving)
   }
 
@@ -239,12 +248,35 @@ export function usePictures(source: Source) {
     if (isZoomed()) {
       const has = detail.value
       const covered = has?.recipe === key(wish) && within(region, has.region)
-      if (!covered || !isFine(has)) loop.request(wish, true)
+      zoomNoMore()
+      if (!covered || !isFine(has)) lookCloser(wish)
       void loadOriginalDetail()
     } else {
+      zoomNoMore()
       dropDetail()
       if ((sideFor('final') > shownSide && side > shownSide) || shownRecipe !== key(wish)) loop.request(wish, false)
     }
+  }
+
+  /** What was drawn at this size before is soon there again; at a new one a draft would take as long as the picture itself. */
+  function lookCloser(wish: Recipe): void {
+    if (sideFor('final') === drawnSide) {
+      request(wish, false)
+      return
+    }
+    if (previewState.value === 'final') {
+      previewState.value = 'refining'
+      announced = true
+    }
+    zoomTimer = setTimeout(() => {
+      if (recipe.value && !source.isMoving()) request(recipe.value, false)
+    }, ZOOM_REST)
+  }
+
+  function zoomNoMore(): void {
+    clearTimeout(zoomTimer)
+    if (announced) previewState.value = 'final'
+    announced = false
   }
 
   function isFine(patch: Patch): boolean {
@@ -306,6 +338,8 @@ export function usePictures(source: Source) {
     opened++
     comparing++
     clearTimeout(wholeTimer)
+    zoomNoMore()
+    drawnSide = 0
     loop?.stop()
     loop = undefined
     onScreen = undefined

@@ -40,9 +40,7 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
     }
 
     public float at(int x, int y) {
-        return box == null || x < box.x() || y < box.y() || x >= box.x() + box.width() || y >= box.y() + box.height()
-                ? 0
-                : share((y - box.y()) * box.width() + x - box.x());
+        return (byteAt(x, y) & 0xff) * (1 / 255f);
     }
 
     /** The share of a pixel by its place in the box. */
@@ -124,6 +122,59 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
             out.samples()[i] = lower.samples()[i] + part * (upper.samples()[i] - lower.samples()[i]);
         }
         return out;
+    }
+
+    /** Around all that a stroke over it can change: it is not painted wholly there yet, or not empty yet; null for nothing. */
+    @Nullable
+    Region open(Mask stroke, boolean erases) {
+        Region of = stroke.box;
+        if (of == null || box == null) {
+            return erases ? null : of;
+        }
+        byte done = erases ? 0 : (byte) 255;
+        Region around = null;
+        for (int y = of.y(); y < of.y() + of.height(); y++) {
+            int left = of.x();
+            int right = of.x() + of.width();
+            while (left < right && isDone(stroke, left, y, done)) {
+                left++;
+            }
+            while (right > left && isDone(stroke, right - 1, y, done)) {
+                right--;
+            }
+            if (left < right) {
+                around = Region.around(around, new Region(left, y, right - left, 1));
+            }
+        }
+        return around;
+    }
+
+    private boolean isDone(Mask stroke, int x, int y, byte done) {
+        return byteAt(x, y) == done || stroke.byteAt(x, y) == 0;
+    }
+
+    private byte byteAt(int x, int y) {
+        return box == null || x < box.x() || y < box.y() || x >= box.x() + box.width() || y >= box.y() + box.height()
+                ? 0
+                : shares[(y - box.y()) * box.width() + x - box.x()];
+    }
+
+    /** What of it lies in a part. */
+    Mask within(Region part) {
+        Region both = box == null ? null : box.meet(part);
+        if (both == null || both.equals(box)) {
+            return both == null ? empty(picture) : this;
+        }
+        byte[] out = new byte[both.width() * both.height()];
+        for (int y = 0; y < both.height(); y++) {
+            System.arraycopy(
+                    shares,
+                    (y + both.y() - box.y()) * box.width() + both.x() - box.x(),
+                    out,
+                    y * both.width(),
+                    both.width());
+        }
+        return new Mask(picture, both, out);
     }
 
     /** This one after a stroke over it, which adds to it or takes away from it. */

@@ -16,7 +16,13 @@ public final class Painting {
      * @param part of the picture in which it is drawn; what lies outside is not
      */
     public static Mask stroke(Mask before, Stroke stroke, Canvas canvas, Region part) {
-        Mask footprint = Footprint.of(stroke, before.picture(), part);
+        Mask covered = Footprint.of(stroke, before.picture(), part);
+        Region open = before.open(covered, stroke.brush().erases());
+        if (open == null) {
+            return before;
+        }
+        // Where one paints over what is painted, only little of it has to keep to edges.
+        Mask footprint = covered.within(open);
         Mask paint = stroke.brush().cling() > 0 ? Cling.within(footprint, stroke, canvas) : footprint;
         return before.with(paint, stroke.brush().erases());
     }

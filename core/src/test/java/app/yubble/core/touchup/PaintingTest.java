@@ -162,6 +162,34 @@ class PaintingTest {
     }
 
     @Test
+    void paintOverPaintIsTheSameAsIfAllOfItHadBeenDrawn() {
+        Random random = new Random(6);
+        Picture picture = Pictures.grey(
+                300, 200, (x, y) -> (x + y < 240 ? 0.1 : x > 200 ? 0.35 : 0.6) * (0.95 + 0.1 * random.nextDouble()));
+        Canvas canvas = Canvas.of(picture, new Plane(picture.size()));
+        Region all = Region.all(picture.size());
+        Mask quick = Mask.empty(picture.size());
+        Mask whole = quick;
+        for (int i = 0; i < 40; i++) {
+            double cling = i % 3 == 0 ? 0 : 0.6;
+            Stroke.Brush brush = new Stroke.Brush(
+                    i % 7 == 6,
+                    0.2,
+                    i % 2 * 0.4,
+                    i % 5 == 4 ? 0.5 : 1,
+                    cling,
+                    Stroke.Edges.PHOTO,
+                    Stroke.Pressure.NOTHING);
+            Stroke stroke = new Stroke(brush, 0.3f + 0.4f * random.nextFloat(), 0.3f + 0.4f * random.nextFloat(), 1);
+            quick = Painting.stroke(quick, stroke, canvas, all);
+            Mask footprint = Footprint.of(stroke, picture.size(), all);
+            whole = whole.with(cling > 0 ? Cling.within(footprint, stroke, canvas) : footprint, brush.erases());
+        }
+        assertThat(quick.plane().samples()).isEqualTo(whole.plane().samples());
+        assertThat(area(quick)).isBetween(500.0, 40_000.0);
+    }
+
+    @Test
     void aClingingBrushOutsideThePicturePaintsWhatItReaches() {
         Stroke.Brush brush = Stroke.Brush.of(0.2).withCling(0.6);
         Mask mask = painted(PLAIN, new Stroke(brush, -0.03f, 0.5f, 1, -0.03f, 0.6f, 1));
