@@ -1,5 +1,7 @@
 package app.yubble.core.raster;
 
+import java.util.ArrayList;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** A rectangle of pixels: x from {@code x} (inclusive) to {@code x + width} (exclusive), y likewise. */
@@ -50,6 +52,26 @@ public record Region(int x, int y, int width, int height) {
         int right = Math.min(x + width, other.x + other.width);
         int bottom = Math.min(y + height, other.y + other.height);
         return left < right && top < bottom ? new Region(left, top, right - left, bottom - top) : null;
+    }
+
+    /** What of this one lies outside another one, in at most four pieces. */
+    public List<Region> without(Region other) {
+        Region both = meet(other);
+        if (both == null) {
+            return List.of(this);
+        }
+        List<Region> out = new ArrayList<>();
+        addPiece(out, x, y, x + width, both.y);
+        addPiece(out, x, both.y, both.x, both.y + both.height);
+        addPiece(out, both.x + both.width, both.y, x + width, both.y + both.height);
+        addPiece(out, x, both.y + both.height, x + width, y + height);
+        return out;
+    }
+
+    private static void addPiece(List<Region> pieces, int left, int top, int right, int bottom) {
+        if (left < right && top < bottom) {
+            pieces.add(new Region(left, top, right - left, bottom - top));
+        }
     }
 
     public boolean within(Size size) {

@@ -13,8 +13,12 @@ import app.yubble.core.touchup.PickOut;
 import app.yubble.core.touchup.PickingOut;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.List;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What the touch-ups of one picture paint at one size. Each stroke is drawn once and the next goes on from there; small sizes
@@ -23,6 +27,7 @@ import java.util.stream.Collectors;
 final class TouchupMasks {
     private static final int SIDE = 1024;
     private static final int KEPT_STROKES = 8;
+    private static final double MOST_OF_IT = 0.4;
 
     private final StageCache cache;
     private final RefocusLine line;
@@ -102,8 +107,13 @@ final class TouchupMasks {
             done -= mask == null ? 1 : 0;
         }
         if (mask == null) {
+            mask = fromElsewhere(touchup, within, own);
+            done = mask == null ? 0 : count;
+        }
+        if (mask == null) {
             mask = started(touchup, within, own);
         }
+        remember(touchup, within);
         for (int i = done; i < count; i++) {
             progress.at(0);
             Mask before = mask;
@@ -114,6 +124,78 @@ final class TouchupMasks {
             mask = kept ? cache.get(maskKey(own, touchup, i + 1), Mask.class, Mask::bytes, next) : next.get();
         }
         return mask;
+    }
+
+    /**
+     * From what was drawn for a part beside or around this one, which has most of it: after a small move of the view only what
+     * came into sight is drawn.
+     */
+    private @Nullable Mask fromElsewhere(Touchup touchup, Region within, StageKey own) {
+        for (Region known : parts(touchup).newestFirst()) {
+            Region both = known.meet(within);
+            Mask there = both == null
+                            || both.size().pixels() < MOST_OF_IT * within.size().pixels()
+                    ? null
+                    : cache.found(
+                            maskKey(
+                                    key.then("part", known),
+                                    touchup,
+                                    touchup.strokes().size()),
+                            Mask.class);
+            if (there != null) {
+                Mask mask = there.within(both);
+                for (Region piece : within.without(both)) {
+                    mask = mask.beside(painted(touchup, piece));
+                }
+                Mask whole = mask;
+                return cache.get(maskKey(own, touchup, touchup.strokes().size()), Mask.class, Mask::bytes, () -> whole);
+            }
+        }
+        return null;
+    }
+
+    /** A small part, of which nothing is kept. */
+    private Mask painted(Touchup touchup, Region piece) {
+        Mask mask = started(touchup, piece, key.then("part", piece));
+        for (Stroke stroke : touchup.strokes()) {
+            progress.at(0);
+            mask = Painting.stroke(mask, stroke, canvas(), piece);
+        }
+        return mask;
+    }
+
+    private void remember(Touchup touchup, Region within) {
+        if (!within.equals(Region.all(drawn))) {
+            parts(touchup).add(within);
+        }
+    }
+
+    private Parts parts(Touchup touchup) {
+        return cache.get(
+                maskKey(key, touchup, touchup.strokes().size()).then("parts"), Parts.class, Parts::bytes, Parts::new);
+    }
+
+    /** For which parts of the picture something was drawn. */
+    private static final class Parts {
+        private static final int MOST = 4;
+
+        private final Deque<Region> all = new ArrayDeque<>();
+
+        synchronized void add(Region part) {
+            all.remove(part);
+            all.addFirst(part);
+            if (all.size() > MOST) {
+                all.removeLast();
+            }
+        }
+
+        synchronized List<Region> newestFirst() {
+            return List.copyOf(all);
+        }
+
+        long bytes() {
+            return 64 * MOST;
+        }
     }
 
     private Canvas canvas() {

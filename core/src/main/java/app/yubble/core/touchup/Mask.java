@@ -8,6 +8,7 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.RunningExtreme;
 import app.yubble.core.raster.Size;
 import java.util.Arrays;
+import java.util.List;
 import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 
@@ -160,7 +161,7 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
     }
 
     /** What of it lies in a part. */
-    Mask within(Region part) {
+    public Mask within(Region part) {
         Region both = box == null ? null : box.meet(part);
         if (both == null || both.equals(box)) {
             return both == null ? empty(picture) : this;
@@ -173,6 +174,24 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
                     out,
                     y * both.width(),
                     both.width());
+        }
+        return new Mask(picture, both, out);
+    }
+
+    /** This one and another one, which is painted nowhere where this one is. */
+    public Mask beside(Mask other) {
+        if (box == null || other.box == null) {
+            return box == null ? other : this;
+        }
+        Region both = Region.around(box, other.box);
+        byte[] out = new byte[both.width() * both.height()];
+        for (Mask each : List.of(this, other)) {
+            for (int y = 0; y < each.box.height(); y++) {
+                int to = (y + each.box.y() - both.y()) * both.width() + each.box.x() - both.x();
+                for (int x = 0; x < each.box.width(); x++) {
+                    out[to + x] |= each.shares[y * each.box.width() + x];
+                }
+            }
         }
         return new Mask(picture, both, out);
     }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import app.yubble.core.Pictures;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -120,5 +121,28 @@ class RasterTest {
         assertThat(Picture.difference(picture, other)).isEqualTo(new Region(12, 7, 48, 24));
         Resample.paste(Resample.crop(picture, new Region(50, 0, 10, 20)), other, 50, 0);
         assertThat(Picture.difference(picture, other)).isEqualTo(new Region(12, 30, 1, 1));
+    }
+
+    @Test
+    void whatARegionHasOutsideAnotherOneIsItsPixelsOnce() {
+        Region own = new Region(2, 3, 8, 6);
+        for (Region other : List.of(
+                new Region(4, 4, 2, 2),
+                new Region(0, 0, 5, 20),
+                new Region(6, 5, 20, 20),
+                own,
+                new Region(20, 20, 2, 2))) {
+            List<Region> pieces = own.without(other);
+            for (int y = 0; y < 12; y++) {
+                for (int x = 0; x < 12; x++) {
+                    Region pixel = new Region(x, y, 1, 1);
+                    boolean left = own.meet(pixel) != null && other.meet(pixel) == null;
+                    assertThat(pieces.stream()
+                                    .filter(each -> each.meet(pixel) != null)
+                                    .count())
+                            .isEqualTo(left ? 1 : 0);
+                }
+            }
+        }
     }
 }

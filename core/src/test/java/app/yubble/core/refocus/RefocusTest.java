@@ -19,6 +19,7 @@ import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CancellationException;
@@ -334,6 +335,28 @@ class RefocusTest {
             assertThat(Pictures.psnr(same, plain)).as("%s is painted", part).isLessThan(40);
             assertThat(Pictures.psnr(seen, same)).as("%s", part).isGreaterThan(55);
         }
+    }
+
+    @Test
+    void aSmallMoveOfTheViewDrawsOnlyThePaintThatComesIntoSight() {
+        Scene large = new Scene(3720, 2480);
+        Stroke[] strokes = new Stroke[12];
+        Arrays.setAll(strokes, i -> dab(0.38 + 0.02 * i, 0.5, 0.1, 0.6));
+        Recipe painted = recipe.withTouchups(List.of(touchup(Touchup.Action.MATCH, 0.2, strokes)));
+        Picture whole = line.render(large, painted, large.size(), Progress.NONE);
+        RefocusLine moving = new RefocusLine(new StageCache(1L << 31));
+        List<Integer> asked = new ArrayList<>();
+        for (Region part : List.of(
+                new Region(1500, 1100, 500, 400), new Region(1580, 1040, 500, 400), new Region(1600, 1150, 200, 200))) {
+            AtomicInteger times = new AtomicInteger();
+            Picture seen = moving.render(large, painted, large.size(), part, done -> times.incrementAndGet());
+            asked.add(times.get());
+            assertThat(Pictures.psnr(seen, Resample.crop(whole, part)))
+                    .as("%s", part)
+                    .isGreaterThan(55);
+        }
+        // Within what is there no stroke is drawn.
+        assertThat(asked.get(2)).isLessThanOrEqualTo(asked.get(0) - strokes.length);
     }
 
     @Test
