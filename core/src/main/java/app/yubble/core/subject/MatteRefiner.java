@@ -51,7 +51,16 @@ public final class MatteRefiner {
      * @param part what is wanted, within the box; only as much is worked on
      */
     public static Plane refine(Plane matte, Picture picture, Region box, Region part) {
-        Size fitting = box.size().fitting(FITTING_SIDE);
+        return refine(matte, picture, box, part, FITTING_SIDE);
+    }
+
+    /**
+     * The same with the model fitted at another size.
+     *
+     * @param fittingSide longer side of the box there
+     */
+    public static Plane refine(Plane matte, Picture picture, Region box, Region part, int fittingSide) {
+        Size fitting = box.size().fitting(fittingSide);
         int radius = Math.max(2, (int) Math.round(fitting.longSide() * RADIUS_SHARE));
         Plane soft = Resample.toSize(matte, fitting);
         double across = (double) box.width() / fitting.width();

@@ -25,6 +25,9 @@ import java.util.List;
  */
 final class Cling {
     private static final int DIAMETER = 64;
+    // Borders are brought to edges at a size at which the brush is so wide, as far as a matte would be.
+    private static final int FITTED_DIAMETER = 384;
+    private static final int MOST_FITTED = 1024;
     // The border must lie within what is looked at, also where it is the brush's own.
     private static final double WIDER = 1.3;
     private static final float LOOSEST = 0.5f;
@@ -118,7 +121,7 @@ final class Cling {
                 ? Resample.crop(
                         Resample.toSize(inside, box.size()),
                         new Region(part.x() - box.x(), part.y() - box.y(), part.width(), part.height()))
-                : MatteRefiner.refine(inside, canvas.picture(size), box, part);
+                : MatteRefiner.refine(inside, canvas.picture(size), box, part, fittingSide(brush, box, size));
         return cut(footprint, footprint.box(), fine, part);
     }
 
@@ -129,6 +132,11 @@ final class Cling {
             side *= 2;
         }
         return side * brush < DIAMETER || side >= size.longSide() ? size : size.fitting(side);
+    }
+
+    private static int fittingSide(Stroke.Brush brush, Region box, Size size) {
+        double diameters = box.size().longSide() / (brush.size() * size.longSide());
+        return (int) Math.max(FITTED_DIAMETER, Math.min(MOST_FITTED, Math.ceil(FITTED_DIAMETER * diameters)));
     }
 
     private static Region scaled(Region region, Size from, Size to) {
