@@ -179,7 +179,7 @@ export function usePictures(source: Source) {
         const side = sideFor(quality)
         const patch = await ask(wish, side, '', region, signal)
         if (patch && !region) shownSide = side
-        if (patch && region) drawnSide = side
+        if (patch && region && quality === 'final') drawnSide = side
         return patch
       },
       show: (patch, quality, milliseconds) => {
@@ -269,7 +269,7 @@ export function usePictures(source: Source) {
       announced = true
     }
     zoomTimer = setTimeout(() => {
-      if (recipe.value && !source.isMoving()) request(recipe.value, false)
+      if (recipe.value) request(recipe.value, false)
     }, ZOOM_REST)
   }
 

@@ -161,7 +161,8 @@ final class TouchupMasks {
             progress.at(0);
             mask = Painting.stroke(mask, stroke, canvas(), piece);
         }
-        return mask;
+        // A mask file is read as a whole.
+        return mask.within(piece);
     }
 
     private void remember(Touchup touchup, Region within) {

@@ -56,6 +56,11 @@ class RefocusTest {
         }
 
         @Override
+        public Plane mask(String file) {
+            return Plane.filled(new Size(30, 20), 0.7f);
+        }
+
+        @Override
         public String depthId(DepthChoice.Source source) {
             return "depth";
         }
@@ -347,7 +352,7 @@ class RefocusTest {
         RefocusLine moving = new RefocusLine(new StageCache(1L << 31));
         List<Integer> asked = new ArrayList<>();
         for (Region part : List.of(
-                new Region(1500, 1100, 500, 400), new Region(1580, 1040, 500, 400), new Region(1600, 1150, 200, 200))) {
+                new Region(1500, 1100, 500, 400), new Region(1820, 1100, 500, 400), new Region(1600, 1150, 200, 200))) {
             AtomicInteger times = new AtomicInteger();
             Picture seen = moving.render(large, painted, large.size(), part, done -> times.incrementAndGet());
             asked.add(times.get());
@@ -357,6 +362,30 @@ class RefocusTest {
         }
         // Within what is there no stroke is drawn.
         assertThat(asked.get(2)).isLessThanOrEqualTo(asked.get(0) - strokes.length);
+    }
+
+    @Test
+    void whatWasErasedFromAMaskFileStaysErasedAfterASmallMove() {
+        Scene large = new Scene(3720, 2480);
+        Stroke erasing = new Stroke(Stroke.Brush.of(0.15).erasing(), 0.45f, 0.5f, 1);
+        Recipe painted = recipe.withTouchups(List.of(new Touchup(
+                "f",
+                "",
+                Touchup.Action.BLUR,
+                0.3,
+                0.2,
+                true,
+                false,
+                List.of(erasing),
+                new Touchup.Start(null, "a".repeat(64)),
+                Touchup.Rim.PLAIN)));
+        RefocusLine moving = new RefocusLine(new StageCache(1L << 31));
+        for (Region part : List.of(new Region(1500, 1100, 500, 400), new Region(1820, 1100, 500, 400))) {
+            Picture fresh =
+                    new RefocusLine(new StageCache(1L << 31)).render(large, painted, large.size(), part, Progress.NONE);
+            Picture seen = moving.render(large, painted, large.size(), part, Progress.NONE);
+            assertThat(Pictures.psnr(seen, fresh)).as("%s", part).isGreaterThan(60);
+        }
     }
 
     @Test
