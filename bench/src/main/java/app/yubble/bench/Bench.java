@@ -2,7 +2,7 @@ package app.yubble.bench;
 
 import java.util.Arrays;
 
-/** {@code depth} and {@code lens} are scorecards; anything else is a pattern of JMH benchmarks, all when nothing is given. */
+/** {@code depth} and {@code lens} are scorecards, {@code preview} times previews; anything else is a pattern of JMH benchmarks, all when nothing is given. */
 public final class Bench {
     private Bench() {}
 
@@ -11,6 +11,7 @@ public final class Bench {
         switch (arguments.length == 0 ? "" : arguments[0]) {
             case "depth" -> DepthCard.main(rest);
             case "lens" -> LensCard.main(rest);
+            case "preview" -> PreviewTimes.main(rest);
             default -> org.openjdk.jmh.Main.main(arguments);
         }
     }

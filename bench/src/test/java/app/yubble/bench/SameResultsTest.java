@@ -18,9 +18,10 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
-import app.yubble.core.refocus.Material;
+import app.yubble.core.refocus.Photo;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
+import app.yubble.core.refocus.View;
 import app.yubble.core.subject.Quality;
 import app.yubble.core.touchup.PickOut;
 import app.yubble.core.touchup.Stroke;
@@ -56,7 +57,7 @@ class SameResultsTest {
     /** One recipe and, unless the whole picture is looked at, the place that is looked at more closely. */
     private record Look(Recipe recipe, boolean zoomed) {}
 
-    private record Photo(Picture full, DepthEstimate map) implements Material {
+    private record Scene(Picture full, DepthEstimate map) implements Photo {
         @Override
         public String id() {
             return "photo";
@@ -86,7 +87,7 @@ class SameResultsTest {
         }
     }
 
-    private static Photo photo(String name) throws IOException {
+    private static Scene photo(String name) throws IOException {
         Path file = DEMO.resolve("photos/" + name + ".jpg");
         Picture full = PictureReader.DEFAULT.read(file).picture();
         Path depth = DEMO.resolve("truth/" + name + "-depth.png");
@@ -96,7 +97,7 @@ class SameResultsTest {
                         .read(Files.readAllBytes(file), full.size())
                         .map(CameraDepth::nearness)
                         .orElseThrow();
-        return new Photo(full, DepthEstimate.of(map));
+        return new Scene(full, DepthEstimate.of(map));
     }
 
     private static Stroke line(double size, double cling, boolean erases, double... places) {
@@ -199,13 +200,13 @@ class SameResultsTest {
         return out;
     }
 
-    private static BufferedImage rendered(Photo photo, Look look) {
+    private static BufferedImage rendered(Scene photo, Look look) {
         Size size = photo.size().fitting(look.zoomed() ? ZOOMED : SIDE);
         Region region = look.zoomed()
                 ? new Region(size.width() * 2 / 5, size.height() * 2 / 5, SIDE, SIDE * 2 / 3)
                 : Region.all(size);
-        RefocusLine line = new RefocusLine(new StageCache(Long.MAX_VALUE));
-        Picture out = line.render(photo, look.recipe(), size, region, Progress.NONE);
+        RefocusLine line = new RefocusLine(StageCache.keepingAll());
+        Picture out = line.render(photo, look.recipe(), new View(size, region), Progress.NONE);
         BufferedImage image = new BufferedImage(out.width(), out.height(), BufferedImage.TYPE_INT_RGB);
         for (int y = 0; y < out.height(); y++) {
             for (int x = 0; x < out.width(); x++) {
@@ -230,7 +231,7 @@ class SameResultsTest {
     @ParameterizedTest
     @ValueSource(strings = {"crossing", "dog", "dusk", "figurine"})
     void everyRecipeGivesThePictureThatItGave(String name) throws IOException {
-        Photo photo = photo(name);
+        Scene photo = photo(name);
         for (Map.Entry<String, Look> look : looks().entrySet()) {
             BufferedImage now = rendered(photo, look.getValue());
             Path file = RESULTS.resolve(name + "-" + look.getKey() + ".png");

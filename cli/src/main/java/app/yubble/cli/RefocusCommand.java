@@ -9,14 +9,15 @@ import app.yubble.core.lens.Glints;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
-import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
-import app.yubble.core.refocus.Material;
+import app.yubble.core.refocus.Photo;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
+import app.yubble.core.refocus.View;
+import app.yubble.core.refocus.Viewer;
 import app.yubble.core.subject.Quality;
 import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.Camera;
@@ -147,7 +148,7 @@ final class RefocusCommand implements Callable<Integer> {
         if (recipe.depth().source() == DepthChoice.Source.FILE && !file) {
             throw new WrongUseException("--depth: the recipe takes depth from a file; name it here");
         }
-        RefocusLine line = new RefocusLine(new StageCache(Long.MAX_VALUE));
+        RefocusLine line = new RefocusLine(StageCache.keepingAll());
         Plane nearness = line.nearness(shot, recipe.depth(), size);
         finished("nearness");
         recipe = withOptions(
@@ -190,13 +191,13 @@ final class RefocusCommand implements Callable<Integer> {
 
     private Picture render(RefocusLine line, Shot shot, Recipe recipe, Size size) {
         if (radiusPerNearness == null) {
-            return line.render(shot, recipe, size, Progress.NONE);
+            return line.render(shot, recipe, View.of(size), Progress.NONE);
         }
         if (!(radiusPerNearness >= 0)) {
             throw new WrongUseException("--radius-per-nearness: must not be negative, found " + radiusPerNearness);
         }
         double scaled = radiusPerNearness * size.width() / shot.size().width();
-        return line.render(shot, recipe, size, Region.all(size), scaled, Progress.NONE);
+        return line.render(new Viewer(), shot, recipe, View.of(size), scaled, Progress.NONE);
     }
 
     private Recipe withOptions(Recipe recipe, Shot shot, Picture picture, Plane nearness, Camera camera) {
@@ -313,7 +314,6 @@ final class RefocusCommand implements Callable<Integer> {
         stageStart = now;
     }
 
-    /** The photo and its one depth map. */
     /** Masks from files that touch-ups begin with lie beside the recipe, named as they stand in it. */
     private Map<String, Plane> masks(Recipe recipe, Size picture) {
         Map<String, Plane> out = new HashMap<>();
@@ -326,7 +326,8 @@ final class RefocusCommand implements Callable<Integer> {
         return out;
     }
 
-    private record Shot(Picture full, DepthEstimate map, Map<String, Plane> masks) implements Material {
+    /** The photo and its one depth map. */
+    private record Shot(Picture full, DepthEstimate map, Map<String, Plane> masks) implements Photo {
         @Override
         public String id() {
             return "photo";

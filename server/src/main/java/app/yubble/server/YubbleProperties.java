@@ -12,7 +12,8 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param demoFolder where the demo photos are
  * @param openAccounts whether anybody who reaches the sign-in page may make an account
  * @param models folder of the networks
- * @param cacheBytes how much memory stages may hold
+ * @param cacheBytes how much memory results of stages may hold
+ * @param viewerBytes how much memory may hold what open pages looked at last
  */
 @ConfigurationProperties("yubble")
 public record YubbleProperties(
@@ -22,4 +23,5 @@ public record YubbleProperties(
         @org.jspecify.annotations.Nullable Path demoFolder,
         boolean openAccounts,
         Path models,
-        long cacheBytes) {}
+        long cacheBytes,
+        long viewerBytes) {}

@@ -19,7 +19,8 @@ public final class RadiusField {
         reach = new Reach(radii);
     }
 
-    Plane radii() {
+    /** Whoever owns the field may change a part of them and then calls {@link #renew}. */
+    public Plane radii() {
         return radii;
     }
 

@@ -57,6 +57,11 @@ public final class Plane {
         return samples[py * width + px];
     }
 
+    /** Bytes held by the samples. */
+    public long bytes() {
+        return size().pixels() * Float.BYTES;
+    }
+
     public static Plane filled(Size size, float value) {
         Plane plane = new Plane(size);
         java.util.Arrays.fill(plane.samples, value);

@@ -156,6 +156,14 @@ public final class Resample {
         return new Picture(crop(source.red(), region), crop(source.green(), region), crop(source.blue(), region));
     }
 
+    /** Gives {@code onto} the samples of {@code source}, which has its size, within {@code region}. {@code onto} is modified. */
+    public static void copy(Plane source, Plane onto, Region region) {
+        for (int y = region.y(); y < region.y() + region.height(); y++) {
+            int at = y * source.width() + region.x();
+            System.arraycopy(source.samples(), at, onto.samples(), at, region.width());
+        }
+    }
+
     /** Puts all of {@code patch} into {@code onto}, its upper left corner at (x, y). In place. */
     public static void paste(Picture patch, Picture onto, int x, int y) {
         for (int c = 0; c < 3; c++) {

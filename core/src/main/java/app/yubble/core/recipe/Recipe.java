@@ -1,5 +1,6 @@
 package app.yubble.core.recipe;
 
+import app.yubble.core.clip.Moment;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
@@ -22,7 +23,8 @@ public record Recipe(
         Gain gain,
         Disc disc,
         Glints glints,
-        double opacity) {
+        double opacity)
+        implements Course {
     /** The version of the file format that this class stands for. */
     public static final int FORMAT_VERSION = 1;
 
@@ -51,6 +53,11 @@ public record Recipe(
         if (!(opacity >= 0 && opacity <= 1)) {
             throw new IllegalArgumentException("opacity must be in 0..1, found " + opacity);
         }
+    }
+
+    @Override
+    public Recipe at(Moment moment) {
+        return this;
     }
 
     public Recipe withDepth(DepthChoice value) {

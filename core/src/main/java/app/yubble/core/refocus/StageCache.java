@@ -1,112 +1,79 @@
 package app.yubble.core.refocus;
 
-import java.util.Iterator;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentMap;
 import java.util.function.Supplier;
 import java.util.function.ToLongFunction;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Results of stages, bounded by bytes; the least recently used go first.
+ * Results of stages by what they depend on. Nothing in it is ever modified. Safe for many threads.
  *
- * <p>Two callers that want the same result compute it once. A computation that fails or is cancelled leaves nothing
- * behind, and a caller who waited for a cancelled one computes it itself.
+ * <p>Two callers that want the same result compute it once. A computation that fails or is cancelled leaves nothing behind, and a
+ * caller who waited for a cancelled one computes it itself. What is kept, and for how long, is up to the map that it is given.
  */
 public final class StageCache {
-    private final long capacity;
-    private final Map<StageKey, Entry> entries = new LinkedHashMap<>(16, 0.75f, true);
-    private long held;
+    /**
+     * A result and the memory that it takes.
+     *
+     * @param bytes what an owner of bounded memory counts
+     */
+    public record Kept(Object value, long bytes) {}
 
-    private static final class Entry {
-        final CompletableFuture<Object> value = new CompletableFuture<>();
-        long bytes;
+    private final ConcurrentMap<StageKey, CompletableFuture<Kept>> results;
+
+    /** @param results may drop any result that is complete at any time */
+    public StageCache(ConcurrentMap<StageKey, CompletableFuture<Kept>> results) {
+        this.results = results;
     }
 
-    public StageCache(long capacityBytes) {
-        this.capacity = capacityBytes;
+    /** One that keeps everything as long as it lives. */
+    public static StageCache keepingAll() {
+        return new StageCache(new ConcurrentHashMap<>());
     }
 
     /** The cached result for {@code key}, or the one that {@code compute} returns, which is kept. */
-    public <T> T get(StageKey key, Class<T> type, ToLongFunction<T> bytes, Supplier<T> compute) {
+    <T> T get(StageKey key, Class<T> type, ToLongFunction<T> bytes, Supplier<T> compute) {
         while (true) {
-            Entry entry;
-            boolean mine = false;
-            synchronized (entries) {
-                entry = entries.get(key);
-                if (entry == null) {
-                    entry = new Entry();
-                    entries.put(key, entry);
-                    mine = true;
-                }
-            }
-            if (mine) {
-                return computed(key, entry, bytes, compute);
+            CompletableFuture<Kept> own = new CompletableFuture<>();
+            CompletableFuture<Kept> known = results.putIfAbsent(key, own);
+            if (known == null) {
+                return computed(key, own, bytes, compute);
             }
             try {
-                return type.cast(entry.value.join());
-            } catch (CompletionException | CancellationException failed) {
-                if (!(failed instanceof CancellationException)
-                        && !(failed.getCause() instanceof CancellationException)) {
-                    if (failed.getCause() instanceof RuntimeException cause) {
-                        throw cause;
-                    }
-                    throw failed;
+                return type.cast(known.join().value());
+            } catch (CancellationException cancelled) {
+                // It was somebody else who no longer wanted it.
+                results.remove(key, known);
+            } catch (CompletionException failed) {
+                if (!(failed.getCause() instanceof CancellationException)) {
+                    throw failed.getCause() instanceof RuntimeException cause ? cause : failed;
                 }
+                results.remove(key, known);
             }
         }
     }
 
-    /** The finished result for {@code key}, or null. */
-    public <T> @Nullable T found(StageKey key, Class<T> type) {
-        Entry entry;
-        synchronized (entries) {
-            entry = entries.get(key);
-        }
-        return entry == null || !entry.value.isDone() || entry.value.isCompletedExceptionally()
-                ? null
-                : type.cast(entry.value.join());
-    }
-
-    private <T> T computed(StageKey key, Entry entry, ToLongFunction<T> bytes, Supplier<T> compute) {
+    private <T> T computed(StageKey key, CompletableFuture<Kept> own, ToLongFunction<T> bytes, Supplier<T> compute) {
         try {
             T value = compute.get();
-            synchronized (entries) {
-                if (entries.get(key) == entry) {
-                    entry.bytes = bytes.applyAsLong(value);
-                    held += entry.bytes;
-                    evict(key);
-                }
-            }
-            entry.value.complete(value);
+            own.complete(new Kept(value, bytes.applyAsLong(value)));
             return value;
         } catch (Throwable failure) {
-            synchronized (entries) {
-                entries.remove(key, entry);
-            }
-            entry.value.completeExceptionally(failure);
+            results.remove(key, own);
+            own.completeExceptionally(failure);
             throw failure;
         }
     }
 
-    private void evict(StageKey newest) {
-        Iterator<Map.Entry<StageKey, Entry>> oldest = entries.entrySet().iterator();
-        while (held > capacity && oldest.hasNext()) {
-            Map.Entry<StageKey, Entry> candidate = oldest.next();
-            if (candidate.getValue().bytes > 0 && !candidate.getKey().equals(newest)) {
-                held -= candidate.getValue().bytes;
-                oldest.remove();
-            }
-        }
-    }
-
-    /** Bytes held by finished results. */
-    public long heldBytes() {
-        synchronized (entries) {
-            return held;
-        }
+    /** The finished result for {@code key}, or null. */
+    <T> @Nullable T found(StageKey key, Class<T> type) {
+        CompletableFuture<Kept> known = results.get(key);
+        return known == null || !known.isDone() || known.isCompletedExceptionally()
+                ? null
+                : type.cast(known.join().value());
     }
 }

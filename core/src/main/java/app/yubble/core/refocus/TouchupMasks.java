@@ -1,23 +1,18 @@
 package app.yubble.core.refocus;
 
-import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
-import app.yubble.core.recipe.DepthChoice;
-import app.yubble.core.touchup.Canvas;
 import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Painting;
 import app.yubble.core.touchup.PickOut;
 import app.yubble.core.touchup.PickingOut;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
-import java.util.ArrayDeque;
-import java.util.Deque;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,44 +20,42 @@ import org.jspecify.annotations.Nullable;
  * all come from one, so that drafts, previews and the plan share it.
  */
 final class TouchupMasks {
+    /** Longer side of the size from which smaller ones are made: that of the nearness that the Bench shows. */
     private static final int SIDE = 1024;
+    /** Every so many strokes the mask is kept, for whoever goes on after a preview that was called off. */
     private static final int KEPT_STROKES = 8;
+    /** A part that was drawn before is gone on from when it has as much of the new one; less would be cut into long strips. */
     private static final double MOST_OF_IT = 0.4;
 
+    private static final String MASK = "mask";
+
     private final StageCache cache;
-    private final RefocusLine line;
-    private final Material material;
-    private final DepthChoice depth;
+    private final Ground ground;
     private final Size size;
     private final Region part;
+    private final DrawnParts drawnBefore;
     private final Progress progress;
 
+    /** The size at which masks are drawn. */
     private final Size drawn;
-    /** Of the nearness at the size at which masks are drawn. */
+    /** Of the ground at that size. */
     private final StageKey key;
 
     /**
      * @param part in which they are drawn, where the picture is not small
+     * @param drawnBefore parts at the same size that were drawn before; modified
      * @param progress asked between strokes whether it should go on
      */
-    TouchupMasks(
-            StageCache cache,
-            RefocusLine line,
-            Material material,
-            DepthChoice depth,
-            Size size,
-            Region part,
-            Progress progress) {
+    TouchupMasks(StageCache cache, Ground ground, Size size, Region part, DrawnParts drawnBefore, Progress progress) {
         this.cache = cache;
-        this.line = line;
-        this.material = material;
-        this.depth = depth;
+        this.ground = ground;
         this.size = size;
         this.part = part;
+        this.drawnBefore = drawnBefore;
         this.progress = progress;
-        Size shared = material.size().fitting(SIDE);
+        Size shared = ground.still().size().fitting(SIDE);
         drawn = size.longSide() < shared.longSide() ? shared : size;
-        key = RefocusLine.nearnessKey(material, depth, drawn);
+        key = ground.key(drawn);
     }
 
     /** The mask as depth takes it; see {@link Mask#alongDepth}. */
@@ -71,7 +64,7 @@ final class TouchupMasks {
                 wholeKey(key, touchup).then("along", size, part),
                 Mask.class,
                 Mask::bytes,
-                () -> mask(touchup).alongDepth(line.nearness(material, depth, size)));
+                () -> mask(touchup).alongDepth(ground.nearness(size)));
     }
 
     Mask mask(Touchup touchup) {
@@ -99,29 +92,38 @@ final class TouchupMasks {
     }
 
     private Mask painted(Touchup touchup, Region within, StageKey own) {
-        int count = touchup.strokes().size();
-        int done = count;
+        Mask known = cache.found(paintedKey(own, touchup), Mask.class);
+        Mask mask = known == null ? drawnOn(touchup, within, own) : known;
+        if (!within.equals(Region.all(drawn))) {
+            drawnBefore.add(within);
+        }
+        return mask;
+    }
+
+    /** From elsewhere, or from the last stroke after which the mask is kept. */
+    private Mask drawnOn(Touchup touchup, Region within, StageKey own) {
+        Mask elsewhere = fromElsewhere(touchup, within, own);
+        if (elsewhere != null) {
+            return elsewhere;
+        }
+        List<Stroke> strokes = touchup.strokes();
+        List<StageKey> keys = StageKey.ofEach(MASK, own, touchup.start().key(), strokes);
+        int done = strokes.size();
         Mask mask = null;
         while (mask == null && done > 0) {
-            mask = cache.found(maskKey(own, touchup, done), Mask.class);
+            mask = cache.found(keys.get(done), Mask.class);
             done -= mask == null ? 1 : 0;
-        }
-        if (mask == null) {
-            mask = fromElsewhere(touchup, within, own);
-            done = mask == null ? 0 : count;
         }
         if (mask == null) {
             mask = started(touchup, within, own);
         }
-        remember(touchup, within);
-        for (int i = done; i < count; i++) {
+        for (int i = done; i < strokes.size(); i++) {
             progress.at(0);
             Mask before = mask;
-            Stroke stroke = touchup.strokes().get(i);
-            Supplier<Mask> next = () -> Painting.stroke(before, stroke, canvas(), within);
-            // Some on the way too: who comes after a preview that was called off goes on from there.
-            boolean kept = i == count - 1 || i % KEPT_STROKES == KEPT_STROKES - 1;
-            mask = kept ? cache.get(maskKey(own, touchup, i + 1), Mask.class, Mask::bytes, next) : next.get();
+            Stroke stroke = strokes.get(i);
+            Supplier<Mask> next = () -> Painting.stroke(before, stroke, ground, within);
+            boolean kept = i == strokes.size() - 1 || i % KEPT_STROKES == KEPT_STROKES - 1;
+            mask = kept ? cache.get(keys.get(i + 1), Mask.class, Mask::bytes, next) : next.get();
         }
         return mask;
     }
@@ -131,24 +133,19 @@ final class TouchupMasks {
      * came into sight is drawn.
      */
     private @Nullable Mask fromElsewhere(Touchup touchup, Region within, StageKey own) {
-        for (Region known : parts(touchup).newestFirst()) {
+        for (Region known : drawnBefore.newestFirst()) {
             Region both = known.meet(within);
             Mask there = both == null
                             || both.size().pixels() < MOST_OF_IT * within.size().pixels()
                     ? null
-                    : cache.found(
-                            maskKey(
-                                    key.then("part", known),
-                                    touchup,
-                                    touchup.strokes().size()),
-                            Mask.class);
+                    : cache.found(paintedKey(key.then("part", known), touchup), Mask.class);
             if (there != null) {
                 Mask mask = there.within(both);
                 for (Region piece : within.without(both)) {
                     mask = mask.beside(painted(touchup, piece));
                 }
                 Mask whole = mask;
-                return cache.get(maskKey(own, touchup, touchup.strokes().size()), Mask.class, Mask::bytes, () -> whole);
+                return cache.get(paintedKey(own, touchup), Mask.class, Mask::bytes, () -> whole);
             }
         }
         return null;
@@ -159,58 +156,10 @@ final class TouchupMasks {
         Mask mask = started(touchup, piece, key.then("part", piece));
         for (Stroke stroke : touchup.strokes()) {
             progress.at(0);
-            mask = Painting.stroke(mask, stroke, canvas(), piece);
+            mask = Painting.stroke(mask, stroke, ground, piece);
         }
         // A mask file is read as a whole.
         return mask.within(piece);
-    }
-
-    private void remember(Touchup touchup, Region within) {
-        if (!within.equals(Region.all(drawn))) {
-            parts(touchup).add(within);
-        }
-    }
-
-    private Parts parts(Touchup touchup) {
-        return cache.get(
-                maskKey(key, touchup, touchup.strokes().size()).then("parts"), Parts.class, Parts::bytes, Parts::new);
-    }
-
-    /** For which parts of the picture something was drawn. */
-    private static final class Parts {
-        private static final int MOST = 4;
-
-        private final Deque<Region> all = new ArrayDeque<>();
-
-        synchronized void add(Region part) {
-            all.remove(part);
-            all.addFirst(part);
-            if (all.size() > MOST) {
-                all.removeLast();
-            }
-        }
-
-        synchronized List<Region> newestFirst() {
-            return List.copyOf(all);
-        }
-
-        long bytes() {
-            return 64 * MOST;
-        }
-    }
-
-    private Canvas canvas() {
-        return new Canvas() {
-            @Override
-            public Picture picture(Size wanted) {
-                return line.picture(material, wanted);
-            }
-
-            @Override
-            public Plane nearness(Size wanted) {
-                return line.nearness(material, depth, wanted);
-            }
-        };
     }
 
     private Mask started(Touchup touchup, Region within, StageKey own) {
@@ -221,22 +170,21 @@ final class TouchupMasks {
         }
         return cache.get(own.then("start", touchup.start().key()), Mask.class, Mask::bytes, () -> {
             if (pickOut == null) {
-                return Mask.of(material.mask(file), drawn);
+                return Mask.of(ground.still().mask(file), drawn);
             }
-            Size from = PickingOut.solvedFrom(pickOut, material.size());
+            Size from = PickingOut.solvedFrom(pickOut, ground.still().size());
             Plane solved = cache.get(
-                    RefocusLine.nearnessKey(material, depth, from).then("solved", pickOut.key()),
+                    ground.key(from).then("solved", pickOut.key()),
                     Plane.class,
-                    RefocusLine::bytes,
-                    () -> PickingOut.solved(
-                            pickOut, line.picture(material, from), line.nearness(material, depth, from)));
-            return PickingOut.mask(pickOut, solved, line.picture(material, drawn), within);
+                    Plane::bytes,
+                    () -> PickingOut.solved(pickOut, ground.picture(from), ground.nearness(from)));
+            return PickingOut.mask(pickOut, solved, ground.picture(drawn), within);
         });
     }
 
     /** Of all that a touch-up paints, finished. */
     private static StageKey wholeKey(StageKey before, Touchup touchup) {
-        StageKey painted = maskKey(before, touchup, touchup.strokes().size());
+        StageKey painted = paintedKey(before, touchup);
         return isPlain(touchup) ? painted : painted.then("finished", touchup.rim(), touchup.inverted());
     }
 
@@ -244,10 +192,11 @@ final class TouchupMasks {
         return !touchup.inverted() && touchup.rim().equals(Touchup.Rim.PLAIN);
     }
 
-    private static StageKey maskKey(StageKey before, Touchup touchup, int strokes) {
-        return before.then(
-                "mask",
-                touchup.start().key(),
-                touchup.strokes().subList(0, strokes).stream().map(Stroke::key).collect(Collectors.joining()));
+    /** Of all strokes; the last of the keys of its beginnings. */
+    private static StageKey paintedKey(StageKey before, Touchup touchup) {
+        List<Object> reads = new ArrayList<>(touchup.strokes().size() + 1);
+        reads.add(touchup.start().key());
+        reads.addAll(touchup.strokes());
+        return StageKey.of(MASK, List.of(before), reads);
     }
 }

@@ -31,7 +31,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class RefocusTest {
     /** A bright textured wall behind a darker textured disc. */
-    private static final class Scene implements Material {
+    private static final class Scene implements Photo {
         final Picture full;
         final Plane depth;
         final AtomicInteger decoded = new AtomicInteger();
@@ -83,15 +83,17 @@ class RefocusTest {
     }
 
     private final Scene scene = new Scene(1200, 800);
-    private final RefocusLine line = new RefocusLine(new StageCache(1 << 28));
+    private final RefocusLine line = new RefocusLine(StageCache.keepingAll());
+    private final Viewer viewer = new Viewer();
     private final Recipe recipe = Recipe.INITIAL
             .withDepth(DepthChoice.of(DepthChoice.Source.FILE))
             .withBand(SharpBand.around(0.8, 0.1, 0.02));
 
     private void assertPreviewIsLikeDelivery(Recipe wanted) {
         Size small = new Size(600, 400);
-        Picture preview = line.render(scene, wanted, small, Progress.NONE);
-        Picture delivery = Resample.toSize(line.render(scene, wanted, scene.size(), Progress.NONE), small);
+        Picture preview = line.render(viewer, scene, wanted, View.of(small), Progress.NONE);
+        Picture delivery =
+                Resample.toSize(line.render(viewer, scene, wanted, View.of(scene.size()), Progress.NONE), small);
         assertThat(Pictures.psnr(preview, delivery)).isGreaterThan(38);
     }
 
@@ -109,22 +111,24 @@ class RefocusTest {
     @Test
     void changingTheApertureDoesNotDecodeAgain() {
         Size size = new Size(300, 200);
-        line.render(scene, recipe, size, Progress.NONE);
-        line.render(scene, recipe.withAperture(Aperture.DEFAULT.withFree(60)), size, Progress.NONE);
+        line.render(viewer, scene, recipe, View.of(size), Progress.NONE);
+        line.render(viewer, scene, recipe.withAperture(Aperture.DEFAULT.withFree(60)), View.of(size), Progress.NONE);
         assertThat(scene.decoded.get()).isEqualTo(1);
     }
 
     @Test
     void aBandOverEverythingReturnsTheSource() {
-        Picture out = line.render(scene, recipe.withBand(SharpBand.EVERYTHING), scene.size(), Progress.NONE);
+        Picture out =
+                line.render(viewer, scene, recipe.withBand(SharpBand.EVERYTHING), View.of(scene.size()), Progress.NONE);
         assertThat(out.red().samples()).isEqualTo(scene.full.red().samples());
     }
 
     @Test
     void opacityMixesTheEffectWithThePhoto() {
         Region region = new Region(0, 0, 200, 200);
-        Picture full = line.render(scene, recipe, scene.size(), region, Progress.NONE);
-        Picture half = line.render(scene, recipe.withOpacity(0.5), scene.size(), region, Progress.NONE);
+        Picture full = line.render(viewer, scene, recipe, new View(scene.size(), region), Progress.NONE);
+        Picture half =
+                line.render(viewer, scene, recipe.withOpacity(0.5), new View(scene.size(), region), Progress.NONE);
         Plane expected = Pictures.plane(
                 200, 200, (x, y) -> (full.red().at(x, y) + scene.full.red().at(x, y)) / 2);
         assertThat(Pictures.distance(half.red(), expected)).isLessThan(1e-5);
@@ -133,29 +137,15 @@ class RefocusTest {
     @Test
     void flippingTheDepthSwapsWhatIsSharp() {
         Recipe flipped = recipe.withDepth(recipe.depth().withTrim(DepthTrim.NONE.withFlip(true)));
-        Picture out = line.render(scene, flipped, scene.size(), Progress.NONE);
+        Picture out = line.render(viewer, scene, flipped, View.of(scene.size()), Progress.NONE);
         assertThat(out.red().at(50, 50)).isEqualTo(scene.full.red().at(50, 50));
         assertThat(out.red().at(600, 400)).isNotEqualTo(scene.full.red().at(600, 400));
     }
 
     @Test
-    void theCacheHoldsNoMoreThanItsCapacity() {
-        StageCache cache = new StageCache(100);
-        StageKey root = StageKey.root("root");
-        for (int i = 0; i < 10; i++) {
-            cache.get(root.then("stage", i), String.class, text -> 40, () -> "value");
-        }
-        assertThat(cache.heldBytes()).isLessThanOrEqualTo(100);
-        AtomicInteger computed = new AtomicInteger();
-        cache.get(root.then("stage", 9), String.class, text -> 40, () -> "again" + computed.incrementAndGet());
-        cache.get(root.then("stage", 0), String.class, text -> 40, () -> "again" + computed.incrementAndGet());
-        assertThat(computed.get()).as("the newest is kept, the oldest is gone").isEqualTo(1);
-    }
-
-    @Test
     void aCancelledStageIsComputedAgainByTheNext() {
-        StageCache cache = new StageCache(100);
-        StageKey key = StageKey.root("root").then("stage");
+        StageCache cache = StageCache.keepingAll();
+        StageKey key = StageKey.of("stage", List.of(), List.of());
         assertThatThrownBy(() -> cache.get(key, String.class, text -> 1, () -> {
                     throw new CancellationException();
                 }))
@@ -183,9 +173,9 @@ class RefocusTest {
     void revealGivesBackThePhotoAndLeavesDepthAlone() {
         Recipe painted = recipe.withTouchups(List.of(touchup(Touchup.Action.REVEAL, 1, dab(0.2, 0.3, 0.2, 0))));
         Size size = new Size(600, 400);
-        Picture out = line.render(scene, painted, size, Progress.NONE);
+        Picture out = line.render(viewer, scene, painted, View.of(size), Progress.NONE);
         Picture photo = line.picture(scene, size);
-        Picture blurred = line.render(scene, recipe, size, Progress.NONE);
+        Picture blurred = line.render(viewer, scene, recipe, View.of(size), Progress.NONE);
         assertThat(out.red().at(120, 120)).isEqualTo(photo.red().at(120, 120));
         assertThat(out.red().at(400, 60)).isEqualTo(blurred.red().at(400, 60));
         assertThat(line.nearness(scene, painted, size).samples())
@@ -198,7 +188,7 @@ class RefocusTest {
                 .withAperture(Aperture.DEFAULT.withFree(100))
                 .withTouchups(List.of(touchup(Touchup.Action.BLUR, 0.6, dab(0.2, 0.3, 0.2, 0))));
         Size size = new Size(600, 400);
-        Picture out = line.render(scene, painted, size, Progress.NONE);
+        Picture out = line.render(viewer, scene, painted, View.of(size), Progress.NONE);
         Picture photo = line.picture(scene, size);
         double changed = 0;
         for (int x = 100; x < 140; x++) {
@@ -217,7 +207,7 @@ class RefocusTest {
             line.nearness(scene, recipe.withTouchups(List.of(grown)), size);
         }
         Touchup whole = touchup(Touchup.Action.FOCUS, 1, strokes);
-        RefocusLine fresh = new RefocusLine(new StageCache(1 << 28));
+        RefocusLine fresh = new RefocusLine(StageCache.keepingAll());
         Recipe painted = recipe.withTouchups(List.of(whole));
         assertThat(line.nearness(scene, painted, size).samples())
                 .isEqualTo(fresh.nearness(scene, painted, size).samples())
@@ -268,14 +258,14 @@ class RefocusTest {
         Size size = new Size(600, 400);
         Region part = new Region(120, 80, 300, 200);
         for (int i = 0; i < steps.size(); i++) {
-            RefocusLine fresh = new RefocusLine(new StageCache(1 << 28));
+            RefocusLine fresh = new RefocusLine(StageCache.keepingAll());
             Recipe step = steps.get(i);
             assertThat(line.nearness(scene, step, size).samples())
                     .as("nearness after step %d", i)
                     .isEqualTo(fresh.nearness(scene, step, size).samples());
             for (Region each : List.of(Region.all(size), part)) {
-                Picture kept = line.render(scene, step, size, each, Progress.NONE);
-                Picture alone = fresh.render(scene, step, size, each, Progress.NONE);
+                Picture kept = line.render(viewer, scene, step, new View(size, each), Progress.NONE);
+                Picture alone = fresh.render(scene, step, new View(size, each), Progress.NONE);
                 assertThat(Pictures.distance(kept.red(), alone.red()))
                         .as("%s after step %d", each, i)
                         .isLessThan(centre == 0.8 ? 1e-5 : 0.01);
@@ -287,30 +277,31 @@ class RefocusTest {
     @Test
     void aCancelledPreviewLeavesNothingHalfDone() {
         Size size = new Size(600, 400);
-        line.render(scene, recipe, size, Progress.NONE);
+        line.render(viewer, scene, recipe, View.of(size), Progress.NONE);
         Recipe painted = recipe.withTouchups(List.of(touchup(Touchup.Action.MATCH, 1, dab(0.3, 0.4, 0.2, 0))));
-        assertThatThrownBy(() -> line.render(scene, painted, size, done -> {
+        assertThatThrownBy(() -> line.render(viewer, scene, painted, View.of(size), done -> {
                     if (done > 0.02) {
                         throw new CancellationException();
                     }
                 }))
                 .isInstanceOf(CancellationException.class);
-        Picture fresh = new RefocusLine(new StageCache(1 << 28)).render(scene, painted, size, Progress.NONE);
-        Picture after = line.render(scene, painted, size, Progress.NONE);
+        Picture fresh = new RefocusLine(StageCache.keepingAll()).render(scene, painted, View.of(size), Progress.NONE);
+        Picture after = line.render(viewer, scene, painted, View.of(size), Progress.NONE);
         assertThat(Pictures.distance(after.red(), fresh.red())).isLessThan(1e-5);
     }
 
     @Test
     void aPictureThatWasHandedOutStaysAsItIs() {
         Size size = new Size(600, 400);
-        Picture before = line.render(scene, recipe, size, Progress.NONE);
+        Picture before = line.render(viewer, scene, recipe, View.of(size), Progress.NONE);
         float[] was = before.red().samples().clone();
         line.render(
+                viewer,
                 scene,
                 recipe.withTouchups(List.of(
                         touchup(Touchup.Action.MATCH, 1, dab(0.3, 0.4, 0.2, 0)),
                         touchup(Touchup.Action.REVEAL, 1, dab(0.6, 0.4, 0.2, 0)))),
-                size,
+                View.of(size),
                 Progress.NONE);
         assertThat(before.red().samples()).isEqualTo(was);
     }
@@ -331,10 +322,10 @@ class RefocusTest {
                 new Touchup.Rim(0.004, 0.002));
         Recipe painted = recipe.withTouchups(
                 List.of(grown, touchup(Touchup.Action.BLUR, 0.3, dab(0.5, 0.75, 0.1, 0.6), dab(0.1, 0.1, 0.3, 0.6))));
-        Picture whole = line.render(large, painted, large.size(), Progress.NONE);
+        Picture whole = line.render(viewer, large, painted, View.of(large.size()), Progress.NONE);
         for (Region part : List.of(new Region(1500, 1100, 500, 400), new Region(1700, 1600, 600, 400))) {
-            Picture seen =
-                    new RefocusLine(new StageCache(1L << 31)).render(large, painted, large.size(), part, Progress.NONE);
+            Picture seen = new RefocusLine(StageCache.keepingAll())
+                    .render(large, painted, new View(large.size(), part), Progress.NONE);
             Picture same = Resample.crop(whole, part);
             Picture plain = Resample.crop(large.full, part);
             assertThat(Pictures.psnr(same, plain)).as("%s is painted", part).isLessThan(40);
@@ -348,13 +339,14 @@ class RefocusTest {
         Stroke[] strokes = new Stroke[12];
         Arrays.setAll(strokes, i -> dab(0.38 + 0.02 * i, 0.5, 0.1, 0.6));
         Recipe painted = recipe.withTouchups(List.of(touchup(Touchup.Action.MATCH, 0.2, strokes)));
-        Picture whole = line.render(large, painted, large.size(), Progress.NONE);
-        RefocusLine moving = new RefocusLine(new StageCache(1L << 31));
+        Picture whole = line.render(viewer, large, painted, View.of(large.size()), Progress.NONE);
+        RefocusLine moving = new RefocusLine(StageCache.keepingAll());
         List<Integer> asked = new ArrayList<>();
         for (Region part : List.of(
                 new Region(1500, 1100, 500, 400), new Region(1820, 1100, 500, 400), new Region(1600, 1150, 200, 200))) {
             AtomicInteger times = new AtomicInteger();
-            Picture seen = moving.render(large, painted, large.size(), part, done -> times.incrementAndGet());
+            Picture seen = moving.render(
+                    viewer, large, painted, new View(large.size(), part), done -> times.incrementAndGet());
             asked.add(times.get());
             assertThat(Pictures.psnr(seen, Resample.crop(whole, part)))
                     .as("%s", part)
@@ -379,11 +371,11 @@ class RefocusTest {
                 List.of(erasing),
                 new Touchup.Start(null, "a".repeat(64)),
                 Touchup.Rim.PLAIN)));
-        RefocusLine moving = new RefocusLine(new StageCache(1L << 31));
+        RefocusLine moving = new RefocusLine(StageCache.keepingAll());
         for (Region part : List.of(new Region(1500, 1100, 500, 400), new Region(1820, 1100, 500, 400))) {
-            Picture fresh =
-                    new RefocusLine(new StageCache(1L << 31)).render(large, painted, large.size(), part, Progress.NONE);
-            Picture seen = moving.render(large, painted, large.size(), part, Progress.NONE);
+            Picture fresh = new RefocusLine(StageCache.keepingAll())
+                    .render(large, painted, new View(large.size(), part), Progress.NONE);
+            Picture seen = moving.render(viewer, large, painted, new View(large.size(), part), Progress.NONE);
             assertThat(Pictures.psnr(seen, fresh)).as("%s", part).isGreaterThan(60);
         }
     }
@@ -395,7 +387,7 @@ class RefocusTest {
         Recipe painted = recipe.withTouchups(List.of(touchup(Touchup.Action.MATCH, 1, strokes)));
         Size size = new Size(600, 400);
         AtomicInteger asked = new AtomicInteger();
-        assertThatThrownBy(() -> line.render(scene, painted, size, done -> {
+        assertThatThrownBy(() -> line.render(viewer, scene, painted, View.of(size), done -> {
                     if (asked.incrementAndGet() == 11) {
                         throw new CancellationException();
                     }
@@ -403,10 +395,10 @@ class RefocusTest {
                 .isInstanceOf(CancellationException.class);
         assertThat(asked.get()).isEqualTo(11);
         asked.set(0);
-        line.render(scene, painted, size, done -> asked.addAndGet(done == 0 ? 1 : 0));
+        line.render(viewer, scene, painted, View.of(size), done -> asked.addAndGet(done == 0 ? 1 : 0));
         assertThat(asked.get()).as("strokes after the last that was kept").isEqualTo(4);
         assertThat(line.nearness(scene, painted, size).samples())
-                .isEqualTo(new RefocusLine(new StageCache(1 << 28))
+                .isEqualTo(new RefocusLine(StageCache.keepingAll())
                         .nearness(scene, painted, size)
                         .samples());
     }
@@ -429,7 +421,8 @@ class RefocusTest {
                     List.of(beside),
                     Touchup.Start.EMPTY,
                     new Touchup.Rim(grow, 0));
-            Picture now = line.render(large, recipe.withTouchups(List.of(grown)), large.size(), seen, Progress.NONE);
+            Picture now = line.render(
+                    viewer, large, recipe.withTouchups(List.of(grown)), new View(large.size(), seen), Progress.NONE);
             if (before != null) {
                 assertThat(Pictures.psnr(before, now)).isLessThan(40);
             }

@@ -5,6 +5,7 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
+import app.yubble.core.refocus.View;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
@@ -88,10 +89,10 @@ public class DeliveryJob {
         Size size = longest == null ? shot.size() : shot.size().fitting(longest);
         progress.at(0.02);
         // A cache of its own: the stages of one large picture would push everybody's previews out of the shared one.
-        RefocusLine line = new RefocusLine(new StageCache(Long.MAX_VALUE));
+        RefocusLine line = new RefocusLine(StageCache.keepingAll());
         line.nearness(material, recipe.depth(), size);
         progress.at(0.15);
-        Picture result = line.render(material, recipe, size, progress.part(0.15, 0.9));
+        Picture result = line.render(material, recipe, View.of(size), progress.part(0.15, 0.9));
         try {
             Origin origin = reader.inspect(files.bytes(shot.contentHash())).withSize(size);
             return files.put((FileStore.Writing)

@@ -4,9 +4,9 @@ import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.storage.FileStore;
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.io.IOException;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import org.springframework.stereotype.Component;
 
 /** The profile and tone curve of each shot's file, the newest few hundred kept. */
@@ -17,14 +17,8 @@ class Origins {
     private final FileStore files;
     private final PictureReader reader;
 
-    private final Map<String, Origin> kept = new LinkedHashMap<>(16, 0.75f, true) {
-        private static final long serialVersionUID = 1L;
-
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<String, Origin> eldest) {
-            return size() > MOST;
-        }
-    };
+    private final Cache<String, Origin> kept =
+            Caffeine.newBuilder().maximumSize(MOST).build();
 
     Origins(FileStore files, PictureReader reader) {
         this.files = files;
@@ -32,18 +26,14 @@ class Origins {
     }
 
     Origin of(Shot shot) throws IOException {
-        synchronized (kept) {
-            Origin known = kept.get(shot.contentHash());
-            if (known != null) {
-                return known;
-            }
+        Origin known = kept.getIfPresent(shot.contentHash());
+        if (known != null) {
+            return known;
         }
         // The reduced picture carries the same profile and is quicker to open than a large original.
         String proxy = shot.proxyHash();
         Origin origin = reader.inspect(files.bytes(proxy == null ? shot.contentHash() : proxy));
-        synchronized (kept) {
-            kept.put(shot.contentHash(), origin);
-        }
+        kept.put(shot.contentHash(), origin);
         return origin;
     }
 }

@@ -8,6 +8,7 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
+import app.yubble.core.refocus.View;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.recipe.RecipeDocument;
@@ -130,7 +131,13 @@ class PreviewController {
             Size size = sizeOf(shot, wanted.longSide(), wanted.region() != null);
             Region part =
                     wanted.region() == null ? Region.all(size) : wanted.region().within(size);
-            Picture result = gated(size, () -> line.render(recipes.material(shot), recipe, size, part, ticket));
+            Picture result = gated(
+                    size,
+                    () -> desk.look(
+                            who.id(),
+                            wanted.page(),
+                            viewer ->
+                                    line.render(viewer, recipes.material(shot), recipe, new View(size, part), ticket)));
             Region region = part;
             Region news = desk.news(
                     who.id(),

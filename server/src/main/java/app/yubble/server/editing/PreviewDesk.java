@@ -5,12 +5,17 @@ import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.refocus.Viewer;
 import app.yubble.core.touchup.Touchup;
+import app.yubble.server.YubbleProperties;
 import app.yubble.server.problem.OutdatedException;
 import app.yubble.server.problem.RefusedException;
-import java.lang.ref.SoftReference;
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import io.micrometer.core.instrument.MeterRegistry;
+import io.micrometer.core.instrument.binder.cache.CaffeineCacheMetrics;
+import java.time.Duration;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -25,6 +30,7 @@ import org.springframework.stereotype.Component;
 @Component
 class PreviewDesk {
     private static final int MOST_PAGES = 1000;
+    private static final Duration UNUSED = Duration.ofMinutes(20);
     private static final int MOST_ANSWERED = 16;
     private static final long MOST_PIXELS = 8_000_000;
     // A patch ends where blocks of the picture file do, so that it fits in without a seam.
@@ -42,35 +48,50 @@ class PreviewDesk {
      */
     record Answer(long number, UUID shot, Recipe recipe, Size size, Region part, Picture picture) {}
 
-    private final Map<Page, SoftReference<Answer>> answered = new LinkedHashMap<>(16, 0.75f, true) {
-        private static final long serialVersionUID = 1L;
+    private final Cache<Page, Answer> answered =
+            Caffeine.newBuilder().maximumSize(MOST_ANSWERED).softValues().build();
 
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Page, SoftReference<Answer>> eldest) {
-            return size() > MOST_ANSWERED;
+    private final Cache<Page, Long> newest =
+            Caffeine.newBuilder().maximumSize(MOST_PAGES).build();
+
+    private final Cache<Page, Viewer> viewers;
+
+    PreviewDesk(YubbleProperties properties, MeterRegistry meters) {
+        viewers = Caffeine.newBuilder()
+                .maximumWeight(properties.viewerBytes())
+                .weigher((Page page, Viewer viewer) -> (int) Math.min(Integer.MAX_VALUE, viewer.bytes()))
+                .expireAfterAccess(UNUSED)
+                .recordStats()
+                .build();
+        CaffeineCacheMetrics.monitor(meters, viewers, "viewers");
+    }
+
+    /** Work of somebody who looks at a page's pictures. */
+    @FunctionalInterface
+    interface Look {
+        Picture with(Viewer viewer);
+    }
+
+    /** Lets a page look again: what it looked at last is still there, unless memory was short. */
+    Picture look(UUID account, String page, Look look) {
+        Page key = new Page(account, page);
+        Viewer viewer = viewers.get(key, fresh -> new Viewer());
+        try {
+            return look.with(viewer);
+        } finally {
+            // Weighed anew.
+            viewers.put(key, viewer);
         }
-    };
-
-    private final Map<Page, Long> newest = new LinkedHashMap<>(16, 0.75f, true) {
-        private static final long serialVersionUID = 1L;
-
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Page, Long> eldest) {
-            return size() > MOST_PAGES;
-        }
-    };
+    }
 
     /** Progress that stops the work as soon as the same page asks for a later preview. */
     Progress ticket(UUID account, String page, long number) {
         Page key = new Page(account, page);
-        synchronized (newest) {
-            newest.merge(key, number, Math::max);
-        }
+        newest.asMap().merge(key, number, Math::max);
         return done -> {
-            synchronized (newest) {
-                if (newest.getOrDefault(key, number) > number) {
-                    throw new CancellationException("a newer preview is wanted");
-                }
+            Long last = newest.getIfPresent(key);
+            if (last != null && last > number) {
+                throw new CancellationException("a newer preview is wanted");
             }
         };
     }
@@ -82,11 +103,7 @@ class PreviewDesk {
      * @param order ids of all touch-ups
      */
     Recipe whole(UUID account, String page, Recipe sent, @Nullable Long over, List<String> order) {
-        SoftReference<Answer> kept;
-        synchronized (answered) {
-            kept = answered.get(new Page(account, page));
-        }
-        Answer before = kept == null ? null : kept.get();
+        Answer before = answered.getIfPresent(new Page(account, page));
         if (before == null || over == null || before.number() != over) {
             throw new OutdatedException("What this page shows is no longer known here. Send the whole recipe.");
         }
@@ -109,13 +126,9 @@ class PreviewDesk {
     @Nullable
     Region news(UUID account, String page, Answer now, @Nullable Long over) {
         Page key = new Page(account, page);
-        SoftReference<Answer> kept;
-        synchronized (answered) {
-            kept = now.part().size().pixels() > MOST_PIXELS
-                    ? answered.remove(key)
-                    : answered.put(key, new SoftReference<>(now));
-        }
-        Answer before = kept == null ? null : kept.get();
+        Answer before = now.part().size().pixels() > MOST_PIXELS
+                ? answered.asMap().remove(key)
+                : answered.asMap().put(key, now);
         if (over == null
                 || before == null
                 || before.number() != over

@@ -2,10 +2,15 @@ package app.yubble.server.shoot;
 
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
+import app.yubble.core.refocus.StageKey;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.YubbleProperties;
 import app.yubble.vision.DepthEngines;
 import app.yubble.vision.ModelFolder;
+import com.github.benmanes.caffeine.cache.AsyncCache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import io.micrometer.core.instrument.MeterRegistry;
+import io.micrometer.core.instrument.binder.cache.CaffeineCacheMetrics;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
@@ -23,7 +28,13 @@ class CoreConfiguration {
     }
 
     @Bean
-    RefocusLine previewLine(YubbleProperties properties) {
-        return new RefocusLine(new StageCache(properties.cacheBytes()));
+    RefocusLine previewLine(YubbleProperties properties, MeterRegistry meters) {
+        AsyncCache<StageKey, StageCache.Kept> results = Caffeine.newBuilder()
+                .maximumWeight(properties.cacheBytes())
+                .weigher((StageKey key, StageCache.Kept kept) -> (int) Math.min(Integer.MAX_VALUE, kept.bytes()))
+                .recordStats()
+                .buildAsync();
+        CaffeineCacheMetrics.monitor(meters, results, "stages");
+        return new RefocusLine(new StageCache(results.asMap()));
     }
 }

@@ -6,7 +6,7 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
-import app.yubble.core.refocus.Material;
+import app.yubble.core.refocus.Photo;
 import app.yubble.core.subject.Subject;
 import app.yubble.media.depthfile.DepthFileReader;
 import app.yubble.media.depthfile.MaskFileReader;
@@ -22,7 +22,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** A shot for the refocus line: small sizes from the reduced picture, large ones from the file itself. */
-public final class ShotMaterial implements Material {
+public final class ShotMaterial implements Photo {
     private final Shot shot;
     private final Map<DepthChoice.Source, DepthMap> maps = new EnumMap<>(DepthChoice.Source.class);
     private final FileStore files;

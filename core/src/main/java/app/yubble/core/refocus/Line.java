@@ -1,0 +1,44 @@
+package app.yubble.core.refocus;
+
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.Recipe;
+import java.util.List;
+
+/**
+ * The stages from a still to a result, in their order. What follows the lens runs also when nothing is blurred.
+ *
+ * @param trimmed nearness before touch-ups; it holds the picture, the depth map and nearness on the picture's edges
+ * @param result the last one
+ */
+record Line(
+        PictureStage picture,
+        TrimmedStage trimmed,
+        PaintedStage painted,
+        DefocusStage defocus,
+        GlintsStage glints,
+        LensStage lens,
+        RevealedStage revealed,
+        OpacityStage result) {
+    /**
+     * @param painted touch-ups of the recipe that change depth, with what they paint
+     * @param reveals touch-ups that give back the photo
+     * @param radiusPerNearness blur radius in pixels a unit of nearness outside the band
+     */
+    static Line of(
+            Still still,
+            Recipe recipe,
+            Size size,
+            double radiusPerNearness,
+            List<Painted> painted,
+            List<Painted> reveals) {
+        TrimmedStage trimmed = TrimmedStage.of(still, recipe.depth(), size);
+        PictureStage picture = trimmed.snapped().picture();
+        PaintedStage nearness = new PaintedStage(trimmed, painted, recipe.band());
+        DefocusStage defocus = new DefocusStage(nearness, recipe.band(), recipe.gain(), radiusPerNearness);
+        GlintsStage glints = new GlintsStage(picture, recipe.glints());
+        LensStage lens = new LensStage(picture, glints, defocus, recipe.disc());
+        RevealedStage revealed = new RevealedStage(lens, picture, reveals);
+        OpacityStage result = new OpacityStage(revealed, picture, recipe.opacity());
+        return new Line(picture, trimmed, nearness, defocus, glints, lens, revealed, result);
+    }
+}

@@ -1,0 +1,39 @@
+package app.yubble.core.refocus;
+
+import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+
+/** What a line starts from: the picture of one moment and its depth maps. */
+public interface Still {
+    /** Identifies the picture for good: different content has a different id. */
+    String id();
+
+    /** Identifies the depth map of this source for good. */
+    String depthId(DepthChoice.Source source);
+
+    /** Size of the full picture, upright. */
+    Size size();
+
+    /** The size of the picture that is kept ready and from which one of the size {@code wanted} is made. */
+    default Size kept(Size wanted) {
+        return size();
+    }
+
+    /** The picture at {@code size}, which has the full picture's shape; linear light. */
+    Picture picture(Size size);
+
+    /**
+     * A mask that was brought in for this picture, by its hash; of any size with the picture's shape.
+     *
+     * @throws IllegalArgumentException when there is none
+     */
+    default Plane mask(String file) {
+        throw new IllegalArgumentException("there is no mask file " + file.substring(0, 8) + "... for this photo");
+    }
+
+    /** The depth map of this source, of any size with the picture's shape. */
+    DepthEstimate depth(DepthChoice.Source source);
+}
