@@ -31,8 +31,8 @@ import java.util.Arrays;
  */
 final class PreviewTimes {
     private static final int SIDE = 1120;
-    private static final int WARM_UP = 60;
-    private static final int ROUNDS = 120;
+    private static final int WARM_UP = 40;
+    private static final int ROUNDS = 80;
     private static final double QUALITY = 0.9;
 
     private PreviewTimes() {}

@@ -102,7 +102,7 @@ final class DiscShape {
      * @param before the last guess of the answer
      */
     private double squeezed(int i, double before, double x, double y) {
-        double off = Math.hypot(x, y);
+        double off = Math.sqrt(x * x + y * y);
         double half = disc.squeezeAt(off) / 2;
         if (half == 0) {
             return edge[i];

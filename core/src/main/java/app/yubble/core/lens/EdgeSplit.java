@@ -157,7 +157,7 @@ final class EdgeSplit {
         }
     }
 
-    /** Weighted colours, squares and radii of the pixels on one side. */
+    /** Mean colours, squares and radii of the pixels on one side; sums of them until they are divided. */
     private static final class Side {
         float weight;
         float r;
@@ -165,24 +165,6 @@ final class EdgeSplit {
         float b;
         float squares;
         float radius;
-
-        void clear() {
-            weight = 0;
-            r = 0;
-            g = 0;
-            b = 0;
-            squares = 0;
-            radius = 0;
-        }
-
-        void add(float w, float red, float green, float blue, float blur) {
-            weight += w;
-            r += w * red;
-            g += w * green;
-            b += w * blue;
-            squares += w * (red * red + green * green + blue * blue);
-            radius += w * blur;
-        }
 
         void divide() {
             float scale = 1 / weight;
@@ -202,11 +184,11 @@ final class EdgeSplit {
     private final class Split {
         private final Change change;
         private final Pieces out;
-        private final Side nearer = new Side();
-        private final Side alike = new Side();
-        private final Side farther = new Side();
-        private Side near = nearer;
-        private Side far = farther;
+        private final Side near = new Side();
+        private final Side far = new Side();
+        /** Of what lies around, row by row; 0 for what is lifted. */
+        private final float[] weights = new float[(2 * MOST_REACH + 1) * (2 * MOST_REACH + 1)];
+
         private int x;
         private int y;
         private float own;
@@ -214,6 +196,8 @@ final class EdgeSplit {
         private float highest;
         private int likeOwn;
         private int around;
+        private float nearerWeight;
+        private float fartherWeight;
         private boolean soft;
         /** Radii up to here are the nearer side, from {@link #farFrom} the farther one. */
         private float nearTo;
@@ -271,69 +255,130 @@ final class EdgeSplit {
 
         private boolean twoSides() {
             float step = tolerance(own);
-            gather(own - step, own + step, true);
+            float below = own - step;
+            float above = own + step;
+            measure(below, above);
             if (Math.max(Math.abs(lowest), Math.abs(highest)) < 1 || highest - lowest <= step) {
                 return false;
             }
             nearTo = lowest + 0.25f * (highest - lowest);
             farFrom = highest - 0.25f * (highest - lowest);
             soft = own > nearTo && own < farFrom && likeOwn < SOFT_SHARE * around;
+            // Weights fall with the distance, so the heavier side is the closer one.
             if (soft) {
-                gather(nearTo, farFrom, false);
-                near = nearer;
-                far = farther;
-            } else if (nearer.weight > farther.weight) {
-                nearTo = own - step;
+                sum(Float.NEGATIVE_INFINITY, Math.nextDown(nearTo), Math.nextUp(farFrom), Float.POSITIVE_INFINITY);
+            } else if (nearerWeight > fartherWeight) {
+                nearTo = below;
                 farFrom = own - step / 2;
-                near = nearer;
-                far = alike;
+                sum(Float.NEGATIVE_INFINITY, Math.nextDown(below), below, above);
             } else {
                 nearTo = own + step / 2;
-                farFrom = own + step;
-                near = alike;
-                far = farther;
+                farFrom = above;
+                sum(below, above, Math.nextUp(above), Float.POSITIVE_INFINITY);
             }
             return true;
         }
 
-        // Weights fall with the distance, so the heavier side is the closer one.
-        private void gather(float below, float above, boolean measure) {
-            nearer.clear();
-            alike.clear();
-            farther.clear();
-            if (measure) {
-                lowest = own;
-                highest = own;
-                likeOwn = 0;
-                around = 0;
-            }
+        /** Weighs what lies around, and what of it lies nearer than {@code below} and farther than {@code above}. */
+        private void measure(float below, float above) {
             int x0 = Math.max(0, x - reach);
             int x1 = Math.min(pixels.inWidth - 1, x + reach);
+            float low = own;
+            float high = own;
+            float nearer = 0;
+            float farther = 0;
+            int like = 0;
+            int k = 0;
             for (int py = Math.max(0, y - reach); py <= Math.min(pixels.inHeight - 1, y + reach); py++) {
                 float[] radius = pixels.radius[py];
                 float[] red = pixels.red[py];
                 float[] green = pixels.green[py];
                 float[] blue = pixels.blue[py];
                 long[] marks = mixed[py];
-                for (int px = x0; px <= x1; px++) {
+                int down = (py - y) * (py - y);
+                for (int px = x0; px <= x1; px++, k++) {
                     float blur = radius[px];
-                    Side side = blur < below ? nearer : blur > above ? farther : alike;
-                    if (measure) {
-                        lowest = Math.min(lowest, blur);
-                        highest = Math.max(highest, blur);
-                        likeOwn += side == alike ? 1 : 0;
-                        around++;
-                    }
+                    boolean unlifted = red[px] <= MOST_LIGHT && green[px] <= MOST_LIGHT && blue[px] <= MOST_LIGHT;
+                    // Mixed pixels hardly count, unless a side has no others, as a wire.
+                    float weight = CLOSENESS[down + (px - x) * (px - x)];
+                    weight = (marks[px >> 6] & 1L << px) == 0 ? weight : weight * MIXED_WEIGHT;
+                    weight = unlifted ? weight : 0;
+                    weights[k] = weight;
+                    low = Math.min(low, blur);
+                    high = Math.max(high, blur);
+                    nearer += blur < below ? weight : 0;
+                    farther += blur > above ? weight : 0;
+                    like += blur < below || blur > above ? 0 : 1;
+                }
+            }
+            lowest = low;
+            highest = high;
+            nearerWeight = nearer;
+            fartherWeight = farther;
+            likeOwn = like;
+            around = k;
+        }
+
+        /**
+         * Sums up both sides; bounds of radius are inclusive. Both in one go and without a branch: which side a pixel is on cannot
+         * be foreseen, and adding nothing costs less than a wrong guess.
+         */
+        private void sum(float nearFirst, float nearLast, float farFirst, float farLast) {
+            int x0 = Math.max(0, x - reach);
+            int x1 = Math.min(pixels.inWidth - 1, x + reach);
+            float nearWeight = 0;
+            float nr = 0;
+            float ng = 0;
+            float nb = 0;
+            float nearSquares = 0;
+            float nearRadius = 0;
+            float farWeight = 0;
+            float fr = 0;
+            float fg = 0;
+            float fb = 0;
+            float farSquares = 0;
+            float farRadius = 0;
+            int k = 0;
+            for (int py = Math.max(0, y - reach); py <= Math.min(pixels.inHeight - 1, y + reach); py++) {
+                float[] radius = pixels.radius[py];
+                float[] red = pixels.red[py];
+                float[] green = pixels.green[py];
+                float[] blue = pixels.blue[py];
+                for (int px = x0; px <= x1; px++, k++) {
+                    float blur = radius[px];
+                    float weight = weights[k];
+                    float n = blur >= nearFirst && blur <= nearLast ? weight : 0;
+                    float f = blur >= farFirst && blur <= farLast ? weight : 0;
                     float r = red[px];
                     float g = green[px];
                     float b = blue[px];
-                    if (r <= MOST_LIGHT && g <= MOST_LIGHT && b <= MOST_LIGHT) {
-                        // Mixed pixels hardly count, unless a side has no others, as a wire.
-                        float weight = CLOSENESS[(py - y) * (py - y) + (px - x) * (px - x)];
-                        side.add((marks[px >> 6] & 1L << px) == 0 ? weight : weight * MIXED_WEIGHT, r, g, b, blur);
-                    }
+                    float square = r * r + g * g + b * b;
+                    nearWeight += n;
+                    nr += n * r;
+                    ng += n * g;
+                    nb += n * b;
+                    nearSquares += n * square;
+                    nearRadius += n * blur;
+                    farWeight += f;
+                    fr += f * r;
+                    fg += f * g;
+                    fb += f * b;
+                    farSquares += f * square;
+                    farRadius += f * blur;
                 }
             }
+            near.weight = nearWeight;
+            near.r = nr;
+            near.g = ng;
+            near.b = nb;
+            near.squares = nearSquares;
+            near.radius = nearRadius;
+            far.weight = farWeight;
+            far.r = fr;
+            far.g = fg;
+            far.b = fb;
+            far.squares = farSquares;
+            far.radius = farRadius;
         }
 
         // The most probable share: a pixel that looks like one side belongs to it, however varied the other side is.

@@ -200,38 +200,64 @@ final class LayerCut {
             return;
         }
         LayerSheet.Row to = sheet.new Row();
-        int level = sheet.level();
-        float share = 1f / (1 << 2 * level);
+        float share = 1f / (1 << 2 * sheet.level());
         // Behind the band the upper step also shows those on their way to it; in front those already past are nearer.
         float shown = inFront ? (own ? -share : 0) : (own ? 0 : share);
-        float base = own ? share : 0;
-        float slope = own ? -share : share;
-        int at = -1;
-        float[] red = pixels.red[0];
-        float[] green = red;
-        float[] blue = red;
-        for (int o = list.starts[j]; o < list.starts[j + 1]; o++) {
-            int x = list.places[o] & 0xffff;
+        Shares shares = new Shares(own ? share : 0, own ? -share : share, shown);
+        int end = list.starts[j + 1];
+        int o = list.starts[j];
+        while (o < end) {
             int y = list.places[o] >>> 16;
-            if (y != at) {
-                at = y;
-                red = pixels.red[y];
-                green = pixels.green[y];
-                blue = pixels.blue[y];
+            int first = o;
+            while (o < end && list.places[o] >>> 16 == y) {
+                o++;
             }
-            float next = list.toNext[o];
+            to.move(y >> sheet.level());
+            addRun(list, first, o, shares, to);
+        }
+    }
+
+    /**
+     * What a pixel adds to a layer.
+     *
+     * @param base coverage when it lies on its step
+     * @param slope more of that on the whole way to the next
+     * @param shown what it adds to what is not nearer on that way
+     */
+    private record Shares(float base, float slope, float shown) {}
+
+    /** Entries of one row, from {@code first} (inclusive) to {@code end} (exclusive). Over local arrays: a preview is a tenth quicker. */
+    private void addRun(Listed list, int first, int end, Shares shares, LayerSheet.Row to) {
+        float base = shares.base();
+        float slope = shares.slope();
+        float shown = shares.shown();
+        int level = to.level();
+        int y = list.places[first] >>> 16;
+        int[] places = list.places;
+        float[] toNext = list.toNext;
+        float[] red = pixels.red[y];
+        float[] green = pixels.green[y];
+        float[] blue = pixels.blue[y];
+        float[] toRed = to.red;
+        float[] toGreen = to.green;
+        float[] toBlue = to.blue;
+        float[] covered = to.covered;
+        float[] free = to.free;
+        boolean[] marked = to.marked;
+        for (int o = first; o < end; o++) {
+            float next = toNext[o];
             float coverage = base + slope * next;
-            if (coverage == 0 && (next == 0 || shown == 0)) {
-                continue;
+            float more = shown * next;
+            if (coverage != 0 || more != 0) {
+                int x = places[o] & 0xffff;
+                int at = x >> level;
+                toRed[at] += coverage * red[x];
+                toGreen[at] += coverage * green[x];
+                toBlue[at] += coverage * blue[x];
+                covered[at] += coverage;
+                free[at] += more;
+                marked[at / LayerSheet.MARK_WIDTH] = true;
             }
-            to.add(
-                    x >> level,
-                    y >> level,
-                    coverage * red[x],
-                    coverage * green[x],
-                    coverage * blue[x],
-                    coverage,
-                    shown * next);
         }
     }
 

@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
 final class LayerSheet {
     private static final int SHOWN = 4;
     private static final int BLOCK_WIDTH = 64;
-    private static final int MARK_WIDTH = 16;
+    static final int MARK_WIDTH = 16;
     private static final int MARK_HEIGHT = 4;
     // Below this share of the disc the hidden background is a guess from too few pixels: let it fade out.
     private static final float LEAST_SHOWN = 0.01f;
@@ -77,15 +77,22 @@ final class LayerSheet {
 
     /** One row of the sheet, to add to. */
     final class Row {
-        private float[] red = sheet.rows[0][0];
-        private float[] green = red;
-        private float[] blue = red;
-        private float[] covered = red;
-        private float[] free = red;
-        private boolean[] marked = marks[0];
+        float[] red = sheet.rows[0][0];
+        float[] green = red;
+        float[] blue = red;
+        float[] covered = red;
+        /** Of what is not nearer. */
+        float[] free = red;
+        /** By patches of a row. */
+        boolean[] marked = marks[0];
+
         private int at = -1;
 
-        private void move(int y) {
+        int level() {
+            return level;
+        }
+
+        void move(int y) {
             at = y;
             red = sheet.rows[0][y];
             green = sheet.rows[1][y];

@@ -3,6 +3,12 @@ package app.yubble.core.raster;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicIntegerArray;
 import org.junit.jupiter.api.RepeatedTest;
@@ -67,5 +73,41 @@ class BandsTest {
         AtomicInteger runs = new AtomicInteger();
         Bands.ofPieces(20, outer -> Bands.ofPieces(20, inner -> runs.incrementAndGet()));
         assertThat(runs.get()).isEqualTo(400);
+    }
+
+    @Test
+    void onlyTheGivenExecutorHelpsAlsoWithPiecesOfPieces() {
+        ExecutorService pool = Executors.newFixedThreadPool(2, task -> new Thread(task, "given"));
+        Set<String> threads = ConcurrentHashMap.newKeySet();
+        try {
+            Bands.on(pool, 2, () -> {
+                Bands.ofPieces(
+                        40,
+                        outer -> Bands.ofPieces(40, inner -> {
+                            threads.add(Thread.currentThread().getName());
+                            Thread.onSpinWait();
+                        }));
+                return 0;
+            });
+        } finally {
+            pool.shutdown();
+        }
+        threads.remove(Thread.currentThread().getName());
+        assertThat(threads).allMatch("given"::equals);
+    }
+
+    @Test
+    void withoutHelpersPiecesRunInTheirOrderInTheCallersThread() {
+        List<Integer> order = new ArrayList<>();
+        Bands.on(
+                task -> {
+                    throw new AssertionError("nobody is to be asked for help");
+                },
+                0,
+                () -> {
+                    Bands.ofPieces(100, order::add);
+                    return 0;
+                });
+        assertThat(order).hasSize(100).isSorted();
     }
 }

@@ -4,6 +4,7 @@ import app.yubble.core.depth.DepthShapeException;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.media.picture.HeifTools;
+import app.yubble.media.picture.JpegSegments;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.media.picture.Upright;
@@ -116,8 +117,9 @@ public final class CameraDepthReader {
 
     // Some writers put every depth property into the extended packet.
     private static boolean mentionsDepth(byte[] photo) {
-        return JpegParts.segments(photo, 0).stream()
-                .anyMatch(segment -> segment.marker() == 0xe1 && segment.startsWith(photo, JpegParts.EXTENDED_XMP));
+        return JpegSegments.of(photo, 0).stream()
+                .anyMatch(segment ->
+                        segment.marker() == JpegSegments.APP1 && segment.startsWith(photo, JpegParts.EXTENDED_XMP));
     }
 
     private static @Nullable Double number(XMPMeta meta, String name) throws XMPException {

@@ -2,6 +2,7 @@ package app.yubble.media.depthfile;
 
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
+import app.yubble.media.picture.JpegSegments;
 import app.yubble.media.picture.PictureReader;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -69,7 +70,7 @@ final class DepthPictures {
     }
 
     private boolean isGreyOfShape(Part part, Size photo) {
-        for (JpegParts.Segment segment : JpegParts.segments(file, part.from())) {
+        for (JpegSegments.Segment segment : JpegSegments.of(file, part.from())) {
             int marker = segment.marker();
             boolean frame = marker >= 0xc0 && marker <= 0xcf && marker != 0xc4 && marker != 0xc8 && marker != 0xcc;
             if (frame && segment.to() - segment.from() >= 6) {
@@ -120,8 +121,8 @@ final class DepthPictures {
 
     private List<Part> index() {
         List<Part> parts = new ArrayList<>();
-        for (JpegParts.Segment segment : JpegParts.segments(file, 0)) {
-            if (segment.marker() == 0xe2 && segment.startsWith(file, JpegParts.MULTI_PICTURE)) {
+        for (JpegSegments.Segment segment : JpegSegments.of(file, 0)) {
+            if (segment.marker() == JpegSegments.APP2 && segment.startsWith(file, JpegParts.MULTI_PICTURE)) {
                 try {
                     entries(segment.from() + JpegParts.MULTI_PICTURE.length, segment.to(), parts);
                 } catch (IndexOutOfBoundsException damaged) {

@@ -1,15 +1,15 @@
 package app.yubble.media.depthfile;
 
+import app.yubble.media.picture.JpegSegments;
+import app.yubble.media.picture.JpegSegments.Segment;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HexFormat;
-import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 
-/** The segments of a JPEG before its pixels, and the pictures that follow one another in one file. */
+/** What segments of a JPEG hold beside its own picture. */
 final class JpegParts {
     static final byte[] XMP = "http://ns.adobe.com/xap/1.0/\0".getBytes(StandardCharsets.ISO_8859_1);
     static final byte[] EXTENDED_XMP = "http://ns.adobe.com/xmp/extension/\0".getBytes(StandardCharsets.ISO_8859_1);
@@ -22,36 +22,10 @@ final class JpegParts {
 
     private JpegParts() {}
 
-    /** @param from first byte of the content, after the length, in the file */
-    record Segment(int marker, int from, int to) {
-        boolean startsWith(byte[] file, byte[] head) {
-            return to - from > head.length && Arrays.equals(file, from, from + head.length, head, 0, head.length);
-        }
-    }
-
-    /** Segments from {@code start}, where a picture begins, up to its pixels. */
-    static List<Segment> segments(byte[] file, int start) {
-        List<Segment> segments = new ArrayList<>();
-        int at = start + 2;
-        while (at + 4 <= file.length && (file[at] & 0xff) == 0xff) {
-            int marker = file[at + 1] & 0xff;
-            if (marker == 0xda || marker == 0xd9) {
-                break;
-            }
-            int end = at + 2 + ((file[at + 2] & 0xff) << 8 | file[at + 3] & 0xff);
-            if (end > file.length) {
-                break;
-            }
-            segments.add(new Segment(marker, at + 4, end));
-            at = end;
-        }
-        return segments;
-    }
-
     /** The XMP packet of the picture at {@code start}, empty when there is none. */
     static byte[] xmp(byte[] file, int start) {
-        return segments(file, start).stream()
-                .filter(segment -> segment.marker() == 0xe1 && segment.startsWith(file, XMP))
+        return JpegSegments.of(file, start).stream()
+                .filter(segment -> segment.marker() == JpegSegments.APP1 && segment.startsWith(file, XMP))
                 .findFirst()
                 .map(segment -> Arrays.copyOfRange(file, segment.from() + XMP.length, segment.to()))
                 .orElse(new byte[0]);
@@ -66,9 +40,9 @@ final class JpegParts {
     static byte[] extendedXmp(byte[] file, String identifier) {
         Map<Long, byte[]> parts = new TreeMap<>();
         long whole = -1;
-        for (Segment segment : segments(file, 0)) {
+        for (Segment segment : JpegSegments.of(file, 0)) {
             int head = segment.from() + EXTENDED_XMP.length;
-            if (segment.marker() != 0xe1
+            if (segment.marker() != JpegSegments.APP1
                     || !segment.startsWith(file, EXTENDED_XMP)
                     || head + EXTENDED_HEAD > segment.to()
                     || !identifier.equals(new String(file, head, 32, StandardCharsets.ISO_8859_1))) {

@@ -5,6 +5,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.zip.DataFormatException;
@@ -39,62 +40,46 @@ record Blocks(byte @Nullable [] profile, byte @Nullable [] exif) {
     }
 
     private static Blocks jpeg(byte[] file) {
-        ByteBuffer in = ByteBuffer.wrap(file);
         byte[] exif = null;
         Map<Integer, byte[]> parts = new TreeMap<>();
-        int at = 2;
-        while (at + 4 <= file.length && (file[at] & 0xff) == 0xff) {
-            int marker = file[at + 1] & 0xff;
-            if (marker == 0xda || marker == 0xd9) {
-                break;
+        for (JpegSegments.Segment each : JpegSegments.of(file, 0)) {
+            if (each.marker() == JpegSegments.APP1 && exif == null && each.startsWith(file, EXIF_HEADER)) {
+                exif = Arrays.copyOfRange(file, each.from() + EXIF_HEADER.length, each.to());
+            } else if (isProfile(each, file)) {
+                int data = each.from() + ICC_HEADER.length;
+                parts.put(file[data] & 0xff, Arrays.copyOfRange(file, data + 2, each.to()));
             }
-            int length = in.getShort(at + 2) & 0xffff;
-            int from = at + 4;
-            int to = Math.min(file.length, at + 2 + length);
-            if (marker == 0xe1 && exif == null && startsWith(file, from, EXIF_HEADER)) {
-                exif = Arrays.copyOfRange(file, from + EXIF_HEADER.length, to);
-            } else if (marker == 0xe2 && startsWith(file, from, ICC_HEADER)) {
-                int data = from + ICC_HEADER.length;
-                parts.put(file[data] & 0xff, Arrays.copyOfRange(file, data + 2, to));
-            }
-            at += 2 + length;
         }
         ByteArrayOutputStream profile = new ByteArrayOutputStream();
         parts.values().forEach(profile::writeBytes);
         return new Blocks(parts.isEmpty() ? null : profile.toByteArray(), exif);
     }
 
+    private static boolean isProfile(JpegSegments.Segment segment, byte[] file) {
+        return segment.marker() == JpegSegments.APP2
+                && segment.startsWith(file, ICC_HEADER)
+                && segment.to() - segment.from() >= ICC_HEADER.length + 2;
+    }
+
     /** How many components a JPEG's frame header names; 3 when there is none. */
     static int jpegComponents(byte[] file) {
-        int at = 2;
-        while (at + 10 <= file.length && (file[at] & 0xff) == 0xff) {
-            int marker = file[at + 1] & 0xff;
-            boolean frame = marker >= 0xc0 && marker <= 0xcf && marker != 0xc4 && marker != 0xc8 && marker != 0xcc;
-            if (frame) {
-                return file[at + 9] & 0xff;
-            }
-            at += 2 + ((file[at + 2] & 0xff) << 8 | file[at + 3] & 0xff);
-        }
-        return 3;
+        return JpegSegments.of(file, 0).stream()
+                .filter(each -> each.isFrame() && each.to() - each.from() > 5)
+                .findFirst()
+                .map(frame -> file[frame.from() + 5] & 0xff)
+                .orElse(3);
     }
 
     /** The same JPEG without its profile's segments. */
     static byte[] withoutJpegProfile(byte[] file) {
         ByteArrayOutputStream out = new ByteArrayOutputStream(file.length);
         out.write(file, 0, 2);
-        int at = 2;
-        while (at + 4 <= file.length && (file[at] & 0xff) == 0xff) {
-            int marker = file[at + 1] & 0xff;
-            int next = at + 2 + ((file[at + 2] & 0xff) << 8 | file[at + 3] & 0xff);
-            if (marker == 0xda || marker == 0xd9 || next > file.length) {
-                break;
-            }
-            if (marker != 0xe2 || !startsWith(file, at + 4, ICC_HEADER)) {
-                out.write(file, at, next - at);
-            }
-            at = next;
-        }
-        out.write(file, at, file.length - at);
+        List<JpegSegments.Segment> segments = JpegSegments.of(file, 0);
+        segments.stream()
+                .filter(each -> !isProfile(each, file))
+                .forEach(each -> out.write(file, each.start(), each.to() - each.start()));
+        int end = JpegSegments.end(segments, 0);
+        out.write(file, end, file.length - end);
         return out.toByteArray();
     }
 
@@ -110,7 +95,7 @@ record Blocks(byte @Nullable [] profile, byte @Nullable [] exif) {
         while (at + 12 <= file.length) {
             int length = in.getInt(at);
             String type = new String(file, at + 4, 4, StandardCharsets.US_ASCII);
-            if (length < 0 || at + 12 + length > file.length || type.equals("IDAT") && exif != null) {
+            if (length < 0 || at + 12L + length > file.length || type.equals("IDAT") && exif != null) {
                 break;
             }
             if (type.equals("eXIf")) {
@@ -186,7 +171,7 @@ record Blocks(byte @Nullable [] profile, byte @Nullable [] exif) {
             if ((in.getShort(entry) & 0xffff) == 34675) {
                 int length = in.getInt(entry + 4);
                 int from = in.getInt(entry + 8);
-                if (length > 0 && length <= MOST_PROFILE_BYTES && from > 0 && from + length <= file.length) {
+                if (length > 0 && length <= MOST_PROFILE_BYTES && from > 0 && (long) from + length <= file.length) {
                     profile = Arrays.copyOfRange(file, from, from + length);
                 }
             }

@@ -35,8 +35,6 @@ import javax.imageio.plugins.tiff.TIFFTag;
 import javax.imageio.plugins.tiff.TIFFTagSet;
 import javax.imageio.stream.ImageOutputStream;
 import org.jspecify.annotations.Nullable;
-import org.w3c.dom.Node;
-import org.w3c.dom.NodeList;
 
 /**
  * Writes pictures with the tone curve, profile and metadata of their origin.
@@ -113,18 +111,20 @@ public final class PictureWriter {
         int width = picture.width();
         BufferedImage image = new BufferedImage(width, picture.height(), BufferedImage.TYPE_3BYTE_BGR);
         byte[] data = ((DataBufferByte) image.getRaster().getDataBuffer()).getData();
-        for (int c = 0; c < 3; c++) {
-            float[] encoding = curve.encoding(c);
-            float[] from = picture.planes().get(c).samples();
-            int offset = 2 - c;
-            Bands.ofRows(picture.height(), (first, last) -> {
-                for (int i = first * width; i < last * width; i++) {
-                    float noise = ((i * 0x9E3779B1) >>> 8) * (0.9f / (1 << 24)) - 0.45f;
-                    float code = encoded(encoding, from[i]) * 255 + noise;
-                    data[i * 3 + offset] = (byte) Math.max(0, Math.min(255, Math.round(code)));
-                }
-            });
-        }
+        float[] red = picture.red().samples();
+        float[] green = picture.green().samples();
+        float[] blue = picture.blue().samples();
+        EightBit redCode = curve.eightBit(0);
+        EightBit greenCode = curve.eightBit(1);
+        EightBit blueCode = curve.eightBit(2);
+        Bands.ofRows(picture.height(), (first, last) -> {
+            for (int i = first * width, o = 3 * i; i < last * width; i++, o += 3) {
+                float noise = ((i * 0x9E3779B1) >>> 8) * (0.9f / (1 << 24)) - 0.45f;
+                data[o] = blueCode.of(blue[i], noise);
+                data[o + 1] = greenCode.of(green[i], noise);
+                data[o + 2] = redCode.of(red[i], noise);
+            }
+        });
         return image;
     }
 
@@ -139,7 +139,7 @@ public final class PictureWriter {
             int offset = c;
             Bands.ofRows(picture.height(), (first, last) -> {
                 for (int i = first * width; i < last * width; i++) {
-                    data[i * 3 + offset] = (short) Math.round(encoded(encoding, from[i]) * 65535);
+                    data[i * 3 + offset] = (short) Math.round(ToneCurve.encoded(encoding, from[i]) * 65535);
                 }
             });
         }
@@ -148,51 +148,14 @@ public final class PictureWriter {
         return new BufferedImage(model, raster, false, null);
     }
 
-    private static float encoded(float[] table, float linear) {
-        if (!(linear > 0)) {
-            return table[0];
-        }
-        if (linear >= 1) {
-            return table[table.length - 1];
-        }
-        float at = (float) Math.sqrt(linear) * (table.length - 1);
-        int before = Math.min(table.length - 2, (int) at);
-        return table[before] + (at - before) * (table[before + 1] - table[before]);
-    }
-
     private static void writeJpeg(Picture picture, Origin origin, double quality, OutputStream out) throws IOException {
-        BufferedImage image = eightBit(picture, origin.curve());
-        ImageWriter writer = writer("com.sun.imageio.plugins.jpeg.JPEGImageWriter", "jpeg");
-        ByteArrayOutputStream plain = new ByteArrayOutputStream();
-        try (ImageOutputStream to = ImageIO.createImageOutputStream(plain)) {
-            ImageWriteParam param = writer.getDefaultWriteParam();
-            param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
-            param.setCompressionQuality((float) quality);
-            IIOMetadata metadata = writer.getDefaultImageMetadata(new ImageTypeSpecifier(image), param);
-            keepColourResolution(metadata);
-            writer.setOutput(to);
-            writer.write(null, new IIOImage(image, null, metadata), param);
-        } finally {
-            writer.dispose();
-        }
-        byte[] bytes = plain.toByteArray();
+        byte[] bytes = StripedJpeg.of(eightBit(picture, origin.curve()), quality);
         out.write(bytes, 0, 2);
         out.write(Blocks.jpegSegments(origin.profile(), exifBytes(origin)));
         out.write(bytes, 2, bytes.length - 2);
     }
 
-    // The writer halves the colour's resolution by default; edges between colours would fray.
-    private static void keepColourResolution(IIOMetadata metadata) throws IOException {
-        Node root = metadata.getAsTree("javax_imageio_jpeg_image_1.0");
-        NodeList components = ((org.w3c.dom.Element) root).getElementsByTagName("componentSpec");
-        for (int i = 0; i < components.getLength(); i++) {
-            ((org.w3c.dom.Element) components.item(i)).setAttribute("HsamplingFactor", "1");
-            ((org.w3c.dom.Element) components.item(i)).setAttribute("VsamplingFactor", "1");
-        }
-        metadata.setFromTree("javax_imageio_jpeg_image_1.0", root);
-    }
-
-    private static ImageWriter writer(String className, String format) {
+    static ImageWriter writer(String className, String format) {
         var writers = ImageIO.getImageWritersByFormatName(format);
         ImageWriter first = null;
         while (writers.hasNext()) {

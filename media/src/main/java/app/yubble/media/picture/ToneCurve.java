@@ -22,6 +22,8 @@ public final class ToneCurve {
     /** Made when first wanted: a table takes longer to make than a preview to encode. */
     private final AtomicReferenceArray<float[]> encodings = new AtomicReferenceArray<>(3);
 
+    private final AtomicReferenceArray<EightBit> eightBits = new AtomicReferenceArray<>(3);
+
     private ToneCurve(Channel[] channels) {
         this.channels = channels;
     }
@@ -136,6 +138,19 @@ public final class ToneCurve {
         return known;
     }
 
+    /** The code in [0,1] of a linear sample, by a table of {@link #encoding}. */
+    static float encoded(float[] table, float linear) {
+        if (!(linear > 0)) {
+            return table[0];
+        }
+        if (linear >= 1) {
+            return table[table.length - 1];
+        }
+        float at = (float) Math.sqrt(linear) * (table.length - 1);
+        int before = Math.min(table.length - 2, (int) at);
+        return table[before] + (at - before) * (table[before + 1] - table[before]);
+    }
+
     private float[] newEncoding(int channel) {
         double[] linear = new double[STEPS];
         for (int i = 0; i < STEPS; i++) {
@@ -154,5 +169,15 @@ public final class ToneCurve {
             table[i] = (float) ((at + within) / (STEPS - 1));
         }
         return table;
+    }
+
+    /** The way from linear light to eight bits for a channel. */
+    EightBit eightBit(int channel) {
+        EightBit known = eightBits.get(channel);
+        if (known == null) {
+            known = new EightBit(encoding(channel));
+            eightBits.set(channel, known);
+        }
+        return known;
     }
 }

@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
+import app.yubble.media.picture.JpegSegments;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
 import java.awt.image.BufferedImage;
@@ -144,7 +145,7 @@ class CameraDepthTest {
     }
 
     private static byte[] withoutOneExtendedPart(byte[] file) {
-        JpegParts.Segment gone = JpegParts.segments(file, 0).stream()
+        JpegSegments.Segment gone = JpegSegments.of(file, 0).stream()
                 .filter(segment -> segment.startsWith(file, JpegParts.EXTENDED_XMP))
                 .findFirst()
                 .orElseThrow();
