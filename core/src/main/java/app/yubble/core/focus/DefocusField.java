@@ -48,11 +48,12 @@ public final class DefocusField {
                 // What is taken off the nearness, in steps of the table, at the row's middle and from pixel to pixel.
                 float base = (float) (level.tiltAt(0.5, (y + 0.5) / nearness.height()) * STEPS) - off;
                 float slope = (float) (level.tiltAcross() * 2 * STEPS / width);
+                float row = 0.5f - base - slope * (0.5f - width / 2f);
                 for (int x = part.x(), i = y * width + x; x < part.x() + part.width(); x++, i++) {
                     if (Float.isNaN(in[i])) {
                         throw new IllegalArgumentException("nearness has no number at pixel " + x + "," + y);
                     }
-                    int at = Math.round(in[i] * STEPS - base - slope * (x + 0.5f - width / 2f));
+                    int at = (int) (in[i] * STEPS + row - slope * x);
                     to[i] = radiusAt[Math.max(0, Math.min(radiusAt.length - 1, at))];
                 }
             }

@@ -9,8 +9,14 @@ package app.yubble.core.lens;
 final class RadiusSteps {
     private static final double GROWTH = 1.32;
     private static final int FINE = 4;
+    /** Leaves an eighth of the way at either end to one layer, where steps are wide. */
+    private static final double STRETCH = 4.0 / 3;
 
     private final float[] radii;
+    /** By step: the way to the next is a linear function of the squared radius. */
+    private final float[] slope;
+
+    private final float[] base;
     /** The step at or below each quarter of a pixel. */
     private final byte[] below;
 
@@ -29,6 +35,11 @@ final class RadiusSteps {
             radii[i] = (float) step;
         }
         radii[count - 1] = largest;
+        slope = new float[count - 1];
+        base = new float[count - 1];
+        for (int i = 0; i < count - 1; i++) {
+            prepare(i);
+        }
         below = new byte[(int) (largest * FINE) + 2];
         int j = 0;
         for (int i = 0; i < below.length; i++) {
@@ -67,9 +78,15 @@ final class RadiusSteps {
      * eighth of the way from either, so that a quarter of those pixels belong to one layer only.
      */
     float toNext(float radius, int step) {
-        float low = radii[step];
-        float high = radii[step + 1];
-        float share = (radius * radius - low * low) / (high * high - low * low);
-        return Math.max(0, Math.min(1, high - low > 1 ? 1.3333f * share - 0.16667f : share));
+        return Math.max(0, Math.min(1, radius * radius * slope[step] + base[step]));
+    }
+
+    private void prepare(int step) {
+        double low = radii[step];
+        double high = radii[step + 1];
+        double stretch = high - low > 1 ? STRETCH : 1;
+        double perSquare = stretch / (high * high - low * low);
+        slope[step] = (float) perSquare;
+        base[step] = (float) ((1 - stretch) / 2 - low * low * perSquare);
     }
 }
