@@ -304,8 +304,8 @@ final class EdgeSplit {
                     weight = (marks[px >> 6] & 1L << px) == 0 ? weight : weight * MIXED_WEIGHT;
                     weight = unlifted ? weight : 0;
                     weights[k] = weight;
-                    low = Math.min(low, blur);
-                    high = Math.max(high, blur);
+                    low = blur < low ? blur : low;
+                    high = blur > high ? blur : high;
                     nearer += blur < below ? weight : 0;
                     farther += blur > above ? weight : 0;
                     like += blur < below || blur > above ? 0 : 1;
