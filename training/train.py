@@ -85,6 +85,7 @@ def main():
 
     random = np.random.default_rng(asked.seed + first)
     started, smoothed, order = time.time(), None, []
+    reached = first
     for step in range(first, asked.steps):
         done = max(step / asked.steps, (time.time() - started) / 60 / asked.minutes)
         if done >= 1:
@@ -102,12 +103,13 @@ def main():
         error.backward()
         nn.utils.clip_grad_norm_(head.parameters(), 2.0)
         optimiser.step()
+        reached = step + 1
         smoothed = error.item() if smoothed is None else 0.97 * smoothed + 0.03 * error.item()
         if (step + 1) % CHECK_EVERY == 0:
-            torch.save({"head": head.state_dict(), "optimiser": optimiser.state_dict(), "step": step + 1}, checkpoint)
+            torch.save({"head": head.state_dict(), "optimiser": optimiser.state_dict(), "step": reached}, checkpoint)
             said = score.told(held_out_score(head, apart))
             print("step %d loss %.3f %.0f s | held out %s" % (step + 1, smoothed, time.time() - started, said), flush=True)
-    torch.save({"head": head.state_dict(), "optimiser": optimiser.state_dict(), "step": asked.steps}, checkpoint)
+    torch.save({"head": head.state_dict(), "optimiser": optimiser.state_dict(), "step": reached}, checkpoint)
     print("done", score.told(held_out_score(head, apart)), flush=True)
 
 

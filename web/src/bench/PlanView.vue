@@ -191,6 +191,12 @@ function up(): void {
   }
 }
 
+function cancel(): void {
+  dragged.value = undefined
+  from = { x: 0, y: 0, band: undefined, moved: false }
+  bench.release()
+}
+
 function key(event: KeyboardEvent): void {
   const now = band.value
   const sign = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
@@ -228,7 +234,7 @@ onBeforeUnmount(() => resize?.disconnect())
     <div
       ref="root" class="ground" :style="{ cursor: dragged ? 'grabbing' : cursor }" tabindex="0" role="group" data-test="plan"
       aria-label="Sharp band. Arrow keys move it, with Shift in larger steps, with Alt they turn it; L levels it."
-      @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="dragged = undefined" @pointerleave="bench.marked = undefined" @keydown="key"
+      @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="cancel" @pointerleave="bench.marked = undefined" @keydown="key"
     >
       <canvas ref="canvas" :style="{ width: `${ground.width}px`, height: `${ground.height}px` }" />
       <svg :width="size.width" :height="size.height" aria-hidden="true">

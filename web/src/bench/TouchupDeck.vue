@@ -60,12 +60,12 @@ function rename(id: string, event: Event): void {
         <v-btn v-for="each in actions" :key="each" :prepend-icon="icons[each]" :title="actionHints[each]" :data-test="`new-${each}`" @click="touchups.add(each)">{{ actionNames[each] }}</v-btn>
       </div>
       <div class="row">
-<div class="tools" role="group" aria-label="Tool">
-        <button :class="{ on: touchups.tool === 'brush' }" :aria-pressed="touchups.tool === 'brush'" title="Paint strokes" data-test="tool-brush" @click="touchups.tool = 'brush'">Brush</button>
-        <button :class="{ on: touchups.tool === 'pick-out' }" :aria-pressed="touchups.tool === 'pick-out'" title="Find an object from a box around it and marks on it" data-test="tool-pick-out" @click="touchups.tool = 'pick-out'">Pick-out</button>
-      </div>
+        <div class="tools" role="group" aria-label="Tool">
+          <button :class="{ on: touchups.tool === 'brush' }" :aria-pressed="touchups.tool === 'brush'" title="Paint strokes" data-test="tool-brush" @click="touchups.tool = 'brush'">Brush</button>
+          <button :class="{ on: touchups.tool === 'pick-out' }" :aria-pressed="touchups.tool === 'pick-out'" title="Find an object from a box around it and marks on it" data-test="tool-pick-out" @click="touchups.tool = 'pick-out'">Pick-out</button>
+        </div>
         <v-btn :active="inspector.open" title="Goes through the places that probably need a touch-up, at 100 %" data-test="inspect" @click="inspector.open ? inspector.stop() : inspector.start()">Inspect</v-btn>
-</div>
+      </div>
       <div class="checks">
         <label class="check" title="Takes paint away, or marks what does not belong to the object; holding E does the same for as long as it is held"><input type="checkbox" :checked="brush.erases" data-test="erase" @change="set({ erases: !brush.erases })" /> Erase</label>
         <label class="check" title="Tints what the chosen touch-up has painted (P); the tint is not in the result"><input type="checkbox" :checked="touchups.tint" data-test="tint" @change="touchups.tint = !touchups.tint" /> Show paint</label>
@@ -137,7 +137,7 @@ function rename(id: string, event: Event): void {
 </template>
 
 <style scoped>
-.deck { display: grid; grid-template-columns: max-content minmax(200px, 260px) minmax(190px, 330px) minmax(310px, 380px); gap: 26px; justify-content: start; height: 100%; }
+.deck { display: grid; grid-template-columns: max-content minmax(180px, 260px) minmax(150px, 330px) minmax(280px, 380px); gap: clamp(14px, 2vw, 26px); height: 100%; }
 .new { display: grid; gap: 3px; align-content: start; }
 .actions { display: grid; grid-template-columns: 1fr 1fr; gap: 2px 4px; justify-items: start; }
 .check { display: flex; gap: 6px; align-items: center; cursor: pointer; font-size: 12.5px; min-height: 24px; }

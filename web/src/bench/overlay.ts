@@ -15,9 +15,12 @@ export type Look = {
 const VERTEX = `#version 300 es
 uniform vec4 box;
 uniform vec2 stage;
+uniform float spill;
 out vec2 place;
 void main() {
-  place = vec2(gl_VertexID & 1, gl_VertexID >> 1);
+  // A view that hides the photo reaches over its edge, which may end within a pixel.
+  vec2 corner = vec2(gl_VertexID & 1, gl_VertexID >> 1);
+  place = (corner * (box.zw + 2.0 * spill) - spill) / box.zw;
   vec2 at = (box.xy + place * box.zw) / stage;
   gl_Position = vec4(at.x * 2.0 - 1.0, 1.0 - at.y * 2.0, 0.0, 1.0);
 }`
@@ -122,7 +125,7 @@ export function createOverlay(canvas: HTMLCanvasElement) {
   const uniform = (name: string): WebGLUniformLocation | null => gl.getUniformLocation(program, name)
   const at = {
     box: uniform('box'), stage: uniform('stage'), view: uniform('view'), band: uniform('band'), tilt: uniform('tilt'),
-    strongest: uniform('strongest'), mark: uniform('mark'),
+    strongest: uniform('strongest'), mark: uniform('mark'), spill: uniform('spill'),
   }
   gl.useProgram(program)
   gl.uniform3fv(uniform('near'), share(NEAR))
@@ -152,14 +155,14 @@ export function createOverlay(canvas: HTMLCanvasElement) {
     if (!gl) return
     gl.viewport(0, 0, canvas.width, canvas.height)
     gl.enable(gl.SCISSOR_TEST)
-    gl.scissor(
-      Math.round(cut.x), Math.round(canvas.height - cut.y - cut.height), Math.max(0, Math.round(cut.width)),
-      Math.max(0, Math.round(cut.height)),
-    )
+    const [left, right] = whole(cut.x, cut.width, box.x + box.width)
+    const [top, bottom] = whole(cut.y, cut.height, box.y + box.height)
+    gl.scissor(left, canvas.height - bottom, right - left, bottom - top)
     const { band } = look
     gl.uniform4f(at.box, box.x, box.y, box.width, box.height)
     gl.uniform2f(at.stage, canvas.width, canvas.height)
     gl.uniform1i(at.view, VIEWS[look.view])
+    gl.uniform1f(at.spill, look.view === 'grey' ? 1 : 0)
     gl.uniform4f(at.band, band.near, band.far, band.nearFalloff, band.farFalloff)
     gl.uniform2f(at.tilt, band.tiltAcross, band.tiltDown)
     gl.uniform1f(at.strongest, strongestDistance(band))
@@ -179,6 +182,13 @@ export function createOverlay(canvas: HTMLCanvasElement) {
   }
 
   return { useNearness, useWidths, draw, clear, close }
+}
+
+/** From and to in whole pixels; where it ends with the picture, the pixel in which that ends belongs to it. */
+function whole(from: number, length: number, end: number): [number, number] {
+  const first = Math.round(from)
+  const last = from + length > end - 0.01 ? Math.ceil(from + length) : Math.round(from + length)
+  return [first, Math.max(first, last)]
 }
 
 export type Overlay = NonNullable<ReturnType<typeof createOverlay>>

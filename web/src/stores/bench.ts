@@ -223,6 +223,14 @@ export const useBench = defineStore('bench', () => {
     saving?.push({ step: name, recipe: recipe.value }, step.value === 'touchup' ? BEFORE_SAVING : 0)
   }
 
+  /** Ends a drag that was called off: what is stored is shown again. */
+  function release(): void {
+    if (!recipe.value || !moving) return
+    moving = false
+    recipe.value = saving?.newest() ?? version.value?.recipe ?? recipe.value
+    pictures.request(recipe.value, false)
+  }
+
   async function focusOn(place: FocusPlace, name: string): Promise<void> {
     const current = shot.value
     if (!current || !recipe.value) return
@@ -363,7 +371,7 @@ export const useBench = defineStore('bench', () => {
   return {
     shot, versions, version, recipe, fault, notice, step, view, compare, compared, split, splitAt, splitLevel, loupe, holding, hovered,
     marked, nearness, depthPhoto, things, thing, edgeWidths, savingState, savingMessage, canUndo, canRedo, ...pictures.shown,
-    open, close, use, live, commit, focusOn, undo, redo, goTo, loadAgain, ...versionList,
+    open, close, use, live, commit, release, focusOn, undo, redo, goTo, loadAgain, ...versionList,
     loadThings, focusOnThing, loadEdgeWidths, bringInDepth, estimateAgain, cancelEstimate,
   }
 })

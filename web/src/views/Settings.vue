@@ -34,7 +34,7 @@ onMounted(store.load)
             </tr>
           </tbody>
         </table>
-        <p class="quiet small">More depth networks: put an ONNX file and its descriptor into <code>{{ store.settings.modelsFolder }}</code> and start again. The descriptor is described in docs/formats.md.</p>
+        <p class="quiet small">More depth networks: an ONNX file and its descriptor go into <code>models/depth</code> of the data folder; docs/formats.md describes the descriptor. They are there after the next start.</p>
       </section>
       <section aria-labelledby="account">
         <h2 id="account">Account</h2>

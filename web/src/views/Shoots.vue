@@ -95,7 +95,7 @@ onMounted(() => Promise.all([store.load(), settings.load()]))
             <v-btn v-if="current" :icon="mdiDeleteOutline" title="Delete this shoot" aria-label="Delete this shoot" @click="removing = { title: `Delete “${current.name}” with its ${current.shots.length} shots?`, act: () => store.remove(current?.id ?? '') }" />
             <v-btn class="lead" :prepend-icon="mdiImagePlusOutline" data-test="bring-in" @click="input?.click()">Bring photos in</v-btn>
           </span>
-          <input ref="input" type="file" multiple hidden accept="image/jpeg,image/png,image/tiff,image/webp" data-test="files" @change="chosen" />
+          <input ref="input" type="file" multiple hidden accept="image/jpeg,image/png,image/tiff,image/webp,image/heic,image/heif,image/avif,.heic,.heif,.avif" data-test="files" @change="chosen" />
         </div>
         <p v-if="settings.sayNoNetwork" class="once" role="status" data-test="no-network">
           <span>The depth networks are missing, so depth comes from the layout of the picture. Settings says more.</span>
@@ -118,7 +118,7 @@ onMounted(() => Promise.all([store.load(), settings.load()]))
               <v-progress-linear v-if="shot.state === 'waiting' || shot.state === 'estimating'" :model-value="shot.progress * 100" :indeterminate="shot.state === 'waiting'" color="primary" height="2" />
             </router-link>
             <div class="caption">
-              <span class="name" :title="shot.name">{{ shot.name }}</span>
+              <router-link class="name" :to="`/bench/${shot.id}`" :title="shot.name" tabindex="-1" data-test="shot-name">{{ shot.name }}</router-link>
               <v-btn class="remove" :icon="mdiDeleteOutline" :aria-label="`Delete ${shot.name}`" title="Delete this shot" @click="removing = { title: `Delete “${shot.name}” with its versions and deliveries?`, act: () => store.removeShot(shot.id) }" />
             </div>
             <span class="quiet small" :class="{ fault: shot.state === 'failed' }">{{ stateText(shot) }}</span>
@@ -126,7 +126,7 @@ onMounted(() => Promise.all([store.load(), settings.load()]))
         </div>
         <div v-else-if="!store.loading" class="empty">
           <p>Drop photos anywhere on this page.</p>
-          <p class="quiet">JPEG, PNG, TIFF or WebP, up to 120 megapixels and 200 MB each. They stay on this machine.</p>
+          <p class="quiet">JPEG, PNG, TIFF, WebP, HEIF or AVIF, up to 120 megapixels and 200 MB each. They stay on this machine.</p>
         </div>
       </main>
     </div>
@@ -152,10 +152,12 @@ main { padding: 16px 22px; }
 .actions { display: flex; gap: 8px; align-items: center; }
 .name { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; min-width: 0; }
 .grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(250px, 1fr)); gap: 20px; }
-.shot a { display: block; aspect-ratio: 3 / 2; background: var(--well); border: 1px solid var(--line); border-radius: 3px; overflow: hidden; position: relative; }
-.shot a:hover { border-color: var(--strong-line); }
+.shot > a { display: block; aspect-ratio: 3 / 2; background: var(--well); border: 1px solid var(--line); border-radius: 3px; overflow: hidden; position: relative; }
+.shot > a:hover { border-color: var(--strong-line); }
 .shot img { width: 100%; height: 100%; object-fit: contain; display: block; }
 .shot .v-progress-linear { position: absolute; left: 0; bottom: 0; top: auto !important; }
+.caption .name { color: var(--ink); text-decoration: none; }
+.caption .name:hover { text-decoration: underline; }
 .caption { display: flex; justify-content: space-between; align-items: center; margin-top: 4px; height: 24px; }
 .remove { opacity: 0; }
 .shot:hover .remove, .remove:focus-visible { opacity: 1; }

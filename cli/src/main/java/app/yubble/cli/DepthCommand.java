@@ -24,7 +24,11 @@ final class DepthCommand implements Callable<Integer> {
     @Option(names = "-o", paramLabel = "OUT.png", required = true, description = "16-bit grey PNG, white = near")
     private Path out;
 
-    @Option(names = "--engine", defaultValue = "auto", description = "auto, cues, ramp or the name of a depth network")
+    @Option(
+            names = "--engine",
+            defaultValue = "auto",
+            completionCandidates = Engines.Names.class,
+            description = Engines.HELP)
     private String engine;
 
     @Option(

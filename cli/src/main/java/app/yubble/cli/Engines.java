@@ -4,19 +4,35 @@ import app.yubble.core.depth.DepthEstimator;
 import app.yubble.vision.DepthEngines;
 import app.yubble.vision.ModelFolder;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Iterator;
+import java.util.List;
 
 /** Depth estimators by the names of the command line. The launcher says where the models folder is. */
 final class Engines {
+    static final String HELP = "for estimated depth: ${COMPLETION-CANDIDATES}";
+
     private static final String FOLDER = "yubble.models";
+    private static final String CUES = "cues";
 
     private Engines() {}
 
+    /** Those that there are on this machine. */
+    static final class Names implements Iterable<String> {
+        @Override
+        public Iterator<String> iterator() {
+            List<String> names = new ArrayList<>(List.of(DepthEngines.AUTO, CUES));
+            names.addAll(engines().names());
+            return names.iterator();
+        }
+    }
+
     static DepthEstimator named(String name) {
         DepthEngines engines = engines();
-        String wanted = name.equals("cues") ? "layout" : name;
+        String wanted = name.equals(CUES) ? "layout" : name;
         return engines.named(wanted)
-                .orElseThrow(() -> new WrongUseException("--engine: there is no \"" + name
-                        + "\"; there are auto, cues, " + String.join(", ", engines.names()) + "."));
+                .orElseThrow(() -> new WrongUseException(
+                        "--engine: there is no \"" + name + "\"; there are " + String.join(", ", new Names()) + "."));
     }
 
     static DepthEngines engines() {

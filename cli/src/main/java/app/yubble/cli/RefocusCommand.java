@@ -71,7 +71,11 @@ final class RefocusCommand implements Callable<Integer> {
     @Option(names = "--depth-flip", description = "the depth file has white far")
     private boolean depthFlip;
 
-    @Option(names = "--engine", defaultValue = "auto", description = "for --depth auto: auto, cues or ramp")
+    @Option(
+            names = "--engine",
+            defaultValue = "auto",
+            completionCandidates = Engines.Names.class,
+            description = Engines.HELP)
     private String engine;
 
     @Option(names = "--focus", description = "subject, X,Y or X,Y,W,H in pixels, or a nearness such as 0.62")

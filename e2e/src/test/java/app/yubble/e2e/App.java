@@ -57,6 +57,9 @@ final class App implements AutoCloseable {
                 "--server.port=0",
                 "--yubble.data=" + data,
                 "--yubble.demo=true",
+                "--yubble.accounts-per-hour=10000",
+                // The finer networks would be at work beside every test.
+                "--yubble.first-depth=draft",
                 "--yubble.models=" + Path.of("../var/models").toAbsolutePath().normalize(),
                 "--yubble.demo-folder=" + Path.of("../demo").toAbsolutePath().normalize());
         address = "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port");

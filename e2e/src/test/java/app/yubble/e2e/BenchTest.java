@@ -298,6 +298,26 @@ class BenchTest extends BrowserTest {
         finalPreview();
     }
 
+    /** As a touch screen does when it takes a drag for a scroll. */
+    @Test
+    void aDragInThePlanThatIsCalledOffPutsTheBandBackAndThePictureComesToRest() {
+        open(DOG);
+        String before = nearEdge();
+        BoundingBox box = page.locator("[data-test=near-edge]").boundingBox();
+        double x = box.x + box.width / 2;
+        double y = box.y + box.height / 2;
+        page.mouse().move(x, y);
+        page.mouse().down();
+        page.mouse().move(x, y - 20);
+        page.mouse().move(x, y - 40);
+        nearEdgeMovedFrom(before);
+        page.locator("[data-test=plan]").dispatchEvent("pointercancel");
+        page.mouse().up();
+        finalPreview();
+        assertThat(nearEdge()).isEqualTo(before);
+        assertThat(page.locator("[data-test=saving]")).hasCount(0);
+    }
+
     @Test
     void aConnectionLostInTheMiddleOfADragLosesNothing() {
         open(DOG);

@@ -1,5 +1,6 @@
 package app.yubble.server;
 
+import app.yubble.core.subject.Quality;
 import java.nio.file.Path;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 
@@ -11,7 +12,9 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param demo whether the demo account and photos are put in
  * @param demoFolder where the demo photos are
  * @param openAccounts whether anybody who reaches the sign-in page may make an account
+ * @param accountsPerHour as many may be made from one address
  * @param models folder of the networks
+ * @param firstDepth how well the depth of a new shot is estimated at once; a draft takes a third of the time
  * @param cacheBytes how much memory results of stages may hold
  * @param viewerBytes how much memory may hold what open pages looked at last
  */
@@ -22,6 +25,8 @@ public record YubbleProperties(
         boolean demo,
         @org.jspecify.annotations.Nullable Path demoFolder,
         boolean openAccounts,
+        int accountsPerHour,
         Path models,
+        Quality firstDepth,
         long cacheBytes,
         long viewerBytes) {}

@@ -54,6 +54,13 @@ public final class Browser {
                 .method(method, HttpRequest.BodyPublishers.ofString(json)));
     }
 
+    public Answer sendAs(String type, String path, byte[] body) {
+        return send(HttpRequest.newBuilder(URI.create(address + path))
+                .header("Content-Type", type)
+                .header("X-XSRF-TOKEN", token())
+                .POST(HttpRequest.BodyPublishers.ofByteArray(body)));
+    }
+
     public Answer form(String path, String body) {
         return send(HttpRequest.newBuilder(URI.create(address + path))
                 .header("Content-Type", "application/x-www-form-urlencoded")

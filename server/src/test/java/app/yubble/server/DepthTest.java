@@ -167,4 +167,16 @@ class DepthTest extends ServerTest {
                 .contains("RangeUpDown!");
         assertThat(shot.get("depths").size()).isEqualTo(1);
     }
+
+    @Test
+    void aDeliveryWithoutTheDepthThatItsRecipeTakesIsRefused() {
+        Browser browser = browser().signedUp("hasty");
+        String id = readyShot(browser, photo(400, 300, "jpg"));
+        String wanted = "{\"versionName\":\"First\",\"format\":\"jpeg\",\"quality\":0.9,\"longestSide\":null,"
+                + "\"recipe\":{\"format\":\"yubble-recipe\",\"version\":1,\"depth\":{\"source\":\"file\"}}}";
+        Browser.Answer refused = browser.send("POST", "/api/shots/" + id + "/deliveries", wanted);
+        assertThat(refused.status()).isEqualTo(409);
+        assertThat(refused.text()).contains("depth that this shot does not have");
+        assertThat(browser.get("/api/deliveries").json().size()).isZero();
+    }
 }

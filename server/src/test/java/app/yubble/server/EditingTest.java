@@ -9,7 +9,9 @@ import app.yubble.media.picture.PictureReader;
 import java.awt.image.BufferedImage;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
@@ -58,7 +60,21 @@ class EditingTest extends ServerTest {
         assertThat(recipe.get("version").asInt()).isEqualTo(1);
         assertThat(recipe.get("band").get("near").asDouble())
                 .isGreaterThan(recipe.get("band").get("far").asDouble());
-        assertThat(recipe.get("aperture").get("fNumber").asDouble()).isEqualTo(2);
+        // What lies farthest away is seen 2.5 % of the longer side wide: the formula of docs/formats.md, from the map
+        // itself.
+        JsonNode aperture = recipe.get("aperture");
+        JsonNode band = recipe.get("band");
+        double centre = (band.get("near").asDouble() + band.get("far").asDouble()) / 2;
+        double focal = aperture.get("focalLength").asDouble();
+        double perNearness = focal
+                * focal
+                / (aperture.get("fNumber").asDouble()
+                        * (aperture.get("distance").asDouble() * 1000 - focal)
+                        * aperture.get("sensorWidth").asDouble())
+                / Math.max(0.05, centre);
+        double outside = band.get("far").asDouble() - band.get("farFalloff").asDouble() / 2;
+        assertThat(aperture.get("mode").asString()).isEqualTo("f-number");
+        assertThat(perNearness * outside).isBetween(0.02, 0.035);
     }
 
     @Test
@@ -534,5 +550,57 @@ class EditingTest extends ServerTest {
         Browser.Answer refused = put(last, "Hollow", wrong);
         assertThat(refused.status()).isEqualTo(422);
         assertThat(refused.text()).contains("hollow");
+    }
+
+    /** Somebody edits the shot that another request copies to; each retries when the other was first. */
+    @Test
+    void copyingToAShotThatIsBeingEditedLosesNoEdit() {
+        String target = readyShot(browser, photo(900, 600, "jpg"));
+        String copy = "/api/versions/" + version().get("id").asString() + "/copy";
+        CompletableFuture<Void> copying = CompletableFuture.runAsync(() -> {
+            for (int i = 0; i < 25; i++) {
+                assertThat(browser.send("POST", copy, "{\"parts\":[\"opacity\"],\"shots\":[\"" + target + "\"]}")
+                                .status())
+                        .isEqualTo(200);
+            }
+        });
+        List<String> kept = new ArrayList<>();
+        for (int i = 0; i < 40; i++) {
+            JsonNode now =
+                    browser.get("/api/shots/" + target + "/versions").json().get(0);
+            String path = "/api/versions/" + now.get("id").asString() + "/recipe";
+            int status = browser.send("PUT", path, change(now, "edit " + i, withOpacity(now, 0.5)))
+                    .status();
+            assertThat(status).isIn(200, 409);
+            if (status == 200) {
+                kept.add("edit " + i);
+            }
+        }
+        copying.join();
+        JsonNode history =
+                browser.get("/api/shots/" + target + "/versions").json().get(0).get("history");
+        List<String> names = new ArrayList<>();
+        history.forEach(step -> names.add(step.get("name").asString()));
+        assertThat(names).containsAll(kept);
+        assertThat(names.stream().filter(name -> name.startsWith("Copied"))).hasSize(25);
+    }
+
+    @Test
+    void aStrokeThatIsNoneAndOneThatCannotBeSimplifiedAreRefusedAtOnce() {
+        JsonNode version = version();
+        ObjectNode recipe = withOpacity(version, 1);
+        ArrayNode touchups = recipe.putArray("touchups");
+        touchups.addObject().put("id", "a").putArray("strokes").addNull();
+        Browser.Answer none = put(version, "none", recipe);
+        assertThat(none.status()).isEqualTo(422);
+        assertThat(none.text()).contains("must not be null");
+        ArrayNode points =
+                ((ObjectNode) touchups.get(0)).putArray("strokes").addObject().putArray("points");
+        for (int i = 0; i < 30_001; i++) {
+            points.add(i / 30_001.0).add(i % 2).add(1);
+        }
+        long start = System.nanoTime();
+        assertThat(put(version, "zigzag", recipe).text()).contains("at most 20000 points");
+        assertThat((System.nanoTime() - start) / 1e9).as("seconds; 19 before").isLessThan(5);
     }
 }

@@ -43,6 +43,8 @@ abstract class ServerTest {
         registry.add("yubble.data", DATA::toString);
         // No networks of our own: what is tested here is the server, with the plainest estimate.
         registry.add("yubble.models", () -> TestNetworks.folder(DATA).toString());
+        // Every test makes accounts of its own.
+        registry.add("yubble.accounts-per-hour", () -> 10_000);
         registry.add("yubble.most-pixels", () -> 30_000_000);
         registry.add("spring.servlet.multipart.max-file-size", () -> "12MB");
     }

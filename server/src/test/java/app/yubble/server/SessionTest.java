@@ -72,6 +72,63 @@ class SessionTest extends ServerTest {
                 .isEqualTo(429);
     }
 
+    @Test
+    void anotherWayToWriteTheAddressIsSlowedDownTooAndOneLettersAccentIsAnotherName() {
+        Browser browser = browser().signedUp("plain");
+        for (int i = 0; i < 4; i++) {
+            assertThat(browser.form("/api/%73ession", "name=PLAIN&password=wrong" + i)
+                            .status())
+                    .isEqualTo(401);
+            browser.form("/api/session", "name=%EF%BC%B0lain&password=wrong" + i);
+        }
+        assertThat(browser.form("/api/session", "name=plain&password=long+enough+for+plain")
+                        .status())
+                .isEqualTo(429);
+        assertThat(browser.form("/api/session", "name=pl%C3%A4in&password=long+enough+for+plain")
+                        .status())
+                .as("another name")
+                .isEqualTo(401);
+    }
+
+    @Test
+    void namesThatLookAlikeAreOneAndWhatCannotBeSeenIsRefused() {
+        Browser browser = browser().signedUp("seen");
+        for (String name : new String[] {"SEEN", " seen ", "\uff53een"}) {
+            assertThat(browser.send("POST", "/api/accounts", account(name)).status())
+                    .as(name)
+                    .isEqualTo(409);
+        }
+        for (String name : new String[] {"se\u200ben", "a\u0007b", "half\ud83d"}) {
+            assertThat(browser.send("POST", "/api/accounts", account(name)).text())
+                    .contains("cannot be seen");
+        }
+        assertThat(browser.send("POST", "/api/accounts", account("se\u00ebn")).status())
+                .isEqualTo(204);
+    }
+
+    private static String account(String name) {
+        StringBuilder escaped = new StringBuilder();
+        name.chars().forEach(c -> escaped.append(String.format("\\u%04x", c)));
+        return "{\"name\":\"" + escaped + "\",\"password\":\"long enough for all\"}";
+    }
+
+    @Test
+    void strangersSendNoFilesAndNobodySendsMoreThanARecipe() {
+        Browser stranger = browser();
+        stranger.get("/api/session");
+        assertThat(stranger.upload("/api/shoots/1/shots", "large.jpg", new byte[5 << 20])
+                        .status())
+                .isEqualTo(401);
+        assertThat(stranger.form("/api/session", "name=" + "x".repeat(20_000)).status())
+                .isEqualTo(413);
+        Browser browser = browser().signedUp("sender");
+        for (String type : new String[] {"application/json", "application/x+json", "Application/JSON", "text/plain"}) {
+            Browser.Answer answer = browser.sendAs(type, "/api/shoots", new byte[40 << 20]);
+            assertThat(answer.status()).as(type).isEqualTo(413);
+            assertThat(answer.text()).contains("32 MB");
+        }
+    }
+
     /** The interface's types are generated from this file; it must be what the server really offers. */
     @Test
     void theOpenApiDocumentIsTheCommittedOne() throws IOException {

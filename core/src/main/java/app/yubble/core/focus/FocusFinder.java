@@ -23,6 +23,10 @@ public final class FocusFinder {
     private static final int WORKING_SIDE = 256;
     private static final int MATTE_SIDE = 512;
     private static final float WELL_INSIDE = 0.9f;
+    /** The rest may be a hole in the matte, or a neighbour that stands apart. */
+    private static final double MOST_OF_SEVERAL = 0.9;
+
+    private static final double ALL_OF_ONE = 0.985;
 
     private FocusFinder() {}
 
@@ -75,7 +79,8 @@ public final class FocusFinder {
     }
 
     /**
-     * A band over one of the things in a matte: over those nine tenths of it that lie closest together.
+     * A band over one of the things in a matte: over those nine tenths of it that lie closest together, or nearly all when it is
+     * alone. Depth fades along limbs, and hands and feet would be left out.
      *
      * @param number of {@link #things}, 1 for the largest
      */
@@ -95,7 +100,7 @@ public final class FocusFinder {
             return SharpBand.around(0.5, SUBJECT_WIDTH, FALLOFF);
         }
         Arrays.sort(inside, 0, count);
-        int span = Math.max(1, count * 9 / 10) - 1;
+        int span = Math.max(1, (int) (count * (things.count() == 1 ? ALL_OF_ONE : MOST_OF_SEVERAL))) - 1;
         int best = 0;
         for (int first = 0; first + span < count; first++) {
             if (inside[first + span] - inside[first] < inside[best + span] - inside[best]) {

@@ -39,6 +39,30 @@ public record Aperture(
         }
     }
 
+    /** Lenses are built from here on; what needs more is drawn with free strength. */
+    private static final double FASTEST = 0.95;
+
+    private static final double SLOWEST = 22;
+
+    /**
+     * The aperture with which the widest disc has a diameter of {@code share} of the picture's longer side: an f-number where a lens
+     * has one, else a free strength.
+     *
+     * @param outside how far the most blurred point lies outside the sharp band, in nearness, more than 0
+     * @param size the picture's, of any scale
+     * @param focusNearness nearness of the sharp band's centre
+     */
+    public Aperture withWidestDisc(double share, double outside, Size size, double focusNearness) {
+        double wanted = share * size.longSide() / 2 / outside;
+        double wideOpen = withFNumber(FASTEST).radiusPerNearness(size, focusNearness);
+        double number = Math.round(FASTEST * wideOpen / wanted * 10) / 10.0;
+        if (number >= FASTEST && number <= SLOWEST) {
+            return withFNumber(number);
+        }
+        double full = withFree(100).radiusPerNearness(size, focusNearness);
+        return withFree(Math.max(1, Math.min(100, Math.round(100 * wanted / full))));
+    }
+
     private static void require(String name, double value, double low, double high) {
         if (!(value >= low && value <= high)) {
             throw new IllegalArgumentException(name + " must be in " + low + ".." + high + ", found " + value);

@@ -4,7 +4,7 @@ package app.yubble.core.lens;
 public enum DiscCharacter {
     EVEN("Even", "A modern lens wide open: round, even, hardly squeezed", new Disc(0, 0, 0, 0, 0, 0.15, 1)),
     CREAM("Cream", "Fades towards its rim, so that nothing behind has hard edges", new Disc(0, 0, 0, -0.85, 0, 0.1, 1)),
-    BUBBLES("Bubbles", "Bright rims: lamps stand as rings behind the subject", new Disc(0, 0, 0, 0.95, 0, 0.2, 1)),
+    OUTLINED("Outlined", "Bright rims: lamps stand as rings behind the subject", new Disc(0, 0, 0, 0.95, 0, 0.2, 1)),
     ROUNDED_NINE("Rounded nine", "Nine curved blades a stop below wide open", new Disc(9, 0.7, 10, 0.1, 0, 0.1, 1)),
     SIX_STRAIGHT(
             "Six straight", "Six straight blades, as in an older lens stopped down", new Disc(6, 0, 0, 0.2, 0, 0, 1)),

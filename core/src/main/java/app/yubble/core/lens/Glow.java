@@ -56,12 +56,13 @@ final class Glow {
             float[] low = from[Math.min(from.length - 1, above + 1)];
             float lower = Math.max(0, down - above);
             int last = up.length - 1;
-            int cell = (x0 >> level) - 1;
+            // From the middle of one cell to that of the next; a stripe may begin anywhere in a cell that is wider than
+            // it.
+            int cell = Math.floorDiv(x0 - size / 2, size);
             float before = between(up, low, lower, Math.max(0, cell));
-            float here = between(up, low, lower, Math.max(0, cell + 1));
+            float here = between(up, low, lower, Math.min(last, cell + 1));
             boolean some = before != 0 || here != 0;
-            // From the middle of one cell to that of the next; the stripe begins at the border of one.
-            for (int i = 0, part = size / 2; i < to.length; i++, part++) {
+            for (int i = 0, part = Math.floorMod(x0 - size / 2, size); i < to.length; i++, part++) {
                 if (part == size) {
                     part = 0;
                     cell++;

@@ -92,6 +92,13 @@ public final class Plane {
         return new Range(low, high);
     }
 
+    /** The sample that a share of all, in [0,1], lies below. NaN samples are not allowed. */
+    public float quantile(double share) {
+        float[] sorted = samples.clone();
+        java.util.Arrays.sort(sorted);
+        return sorted[(int) Math.min(sorted.length - 1, Math.floor(share * sorted.length))];
+    }
+
     /** Smallest and largest value, both inclusive. */
     public record Range(float low, float high) {
         public float span() {

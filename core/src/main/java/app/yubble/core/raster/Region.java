@@ -31,6 +31,26 @@ public record Region(int x, int y, int width, int height) {
                 Math.min(picture.height(), y + height + more) - top);
     }
 
+    /**
+     * The same place when the picture, or a part of it that begins at its own 0, has another size; never empty and within
+     * {@code size}, also at the far edge, where rounding would leave nothing.
+     *
+     * @param across factor on x
+     * @param down factor on y
+     */
+    public Region scaled(double across, double down, Size size) {
+        int left = Math.max(0, Math.min(size.width() - 1, (int) Math.round(x * across)));
+        int top = Math.max(0, Math.min(size.height() - 1, (int) Math.round(y * down)));
+        int right = Math.min(size.width(), (int) Math.round((x + width) * across));
+        int bottom = Math.min(size.height(), (int) Math.round((y + height) * down));
+        return new Region(left, top, Math.max(1, right - left), Math.max(1, bottom - top));
+    }
+
+    /** The same place counted from another one. */
+    public Region from(Region origin) {
+        return new Region(x - origin.x, y - origin.y, width, height);
+    }
+
     /** The smallest that holds both; one of them may be null for none. */
     public static @Nullable Region around(@Nullable Region a, @Nullable Region b) {
         if (a == null || b == null) {

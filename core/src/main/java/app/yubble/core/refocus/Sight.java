@@ -183,9 +183,6 @@ final class Sight implements Results {
             return whole.of(stage, part);
         }
         Picture seen = of(stage);
-        return part.equals(looked)
-                ? seen
-                : Resample.crop(
-                        seen, new Region(part.x() - looked.x(), part.y() - looked.y(), part.width(), part.height()));
+        return part.equals(looked) ? seen : Resample.crop(seen, part.from(looked));
     }
 }

@@ -65,8 +65,7 @@ public final class MatteRefiner {
         Plane soft = Resample.toSize(matte, fitting);
         double across = (double) box.width() / fitting.width();
         double down = (double) box.height() / fitting.height();
-        Region wanted = scaled(part.x() - box.x(), part.y() - box.y(), part.size(), 1 / across, 1 / down);
-        wanted = wanted.grown(0, fitting);
+        Region wanted = part.from(box).scaled(1 / across, 1 / down, fitting);
         Region undecided = undecided(soft, wanted.grown(2 * radius, fitting));
         Region worked =
                 undecided == null ? null : undecided.grown(2 * radius, fitting).meet(wanted.grown(1, fitting));
@@ -74,25 +73,14 @@ public final class MatteRefiner {
         if (worked != null) {
             // As far as the colours of the two sides are looked for.
             Region seen = worked.grown(REACH * radius, fitting);
-            Region whole = scaled(seen.x(), seen.y(), seen.size(), across, down).grown(0, box.size());
+            Region whole = seen.scaled(across, down, box.size());
             Picture own = Resample.crop(
                     picture, new Region(whole.x() + box.x(), whole.y() + box.y(), whole.width(), whole.height()));
             Plane fine = fitted(Resample.crop(soft, seen), own, radius);
-            Region inner =
-                    scaled(worked.x(), worked.y(), worked.size(), across, down).grown(0, box.size());
+            Region inner = worked.scaled(across, down, box.size());
             put(fine, whole, inner, out, part, box);
         }
         return out;
-    }
-
-    private static Region scaled(double x, double y, Size size, double across, double down) {
-        int left = (int) Math.round(x * across);
-        int top = (int) Math.round(y * down);
-        return new Region(
-                left,
-                top,
-                Math.max(1, (int) Math.round((x + size.width()) * across) - left),
-                Math.max(1, (int) Math.round((y + size.height()) * down) - top));
     }
 
     /** Around all of {@code part} where the matte is neither 0 nor 1, or turns over; null when it is the same all over. */

@@ -112,15 +112,14 @@ final class Cling {
         if (cling.nothingCut(inside)) {
             return footprint;
         }
-        Region box = scaled(wide.box(), from, size);
+        Region box =
+                wide.box().scaled((double) size.width() / from.width(), (double) size.height() / from.height(), size);
         Region part = footprint.box().meet(box);
         if (part == null) {
             return Mask.empty(size);
         }
         Plane fine = brush.edges() == Stroke.Edges.DEPTH
-                ? Resample.crop(
-                        Resample.toSize(inside, box.size()),
-                        new Region(part.x() - box.x(), part.y() - box.y(), part.width(), part.height()))
+                ? Resample.crop(Resample.toSize(inside, box.size()), part.from(box))
                 : MatteRefiner.refine(inside, canvas.picture(size), box, part, fittingSide(brush, box, size));
         return cut(footprint, footprint.box(), fine, part);
     }
@@ -137,16 +136,6 @@ final class Cling {
     private static int fittingSide(Stroke.Brush brush, Region box, Size size) {
         double diameters = box.size().longSide() / (brush.size() * size.longSide());
         return (int) Math.max(FITTED_DIAMETER, Math.min(MOST_FITTED, Math.ceil(FITTED_DIAMETER * diameters)));
-    }
-
-    private static Region scaled(Region region, Size from, Size to) {
-        double across = (double) to.width() / from.width();
-        double down = (double) to.height() / from.height();
-        int left = (int) Math.round(region.x() * across);
-        int top = (int) Math.round(region.y() * down);
-        int right = (int) Math.round((region.x() + region.width()) * across);
-        int bottom = (int) Math.round((region.y() + region.height()) * down);
-        return new Region(left, top, Math.max(1, right - left), Math.max(1, bottom - top));
     }
 
     /** @param fine of {@code part}; nothing is left outside it */

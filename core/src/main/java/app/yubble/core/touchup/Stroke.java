@@ -20,6 +20,11 @@ public final class Stroke {
     /** More points than this do not get finer; a pen gives some hundred a second. */
     public static final int MOST_POINTS = 20_000;
 
+    /** More than this are not even looked at: an hour of a pen. */
+    public static final int MOST_RAW_POINTS = 1_000_000;
+
+    /** A curve of a million points is divided about 25 times. */
+    private static final int MOST_DIVISIONS = 40;
     // So far outside nothing that matters can be meant.
     private static final float FARTHEST = 4;
 
@@ -185,7 +190,8 @@ public final class Stroke {
 
     /**
      * The same line with fewer points: none is left out that lies farther than {@code tolerance} from the line that stays, by
-     * Douglas and Peucker (1973), and no pressure is lost by more than a twentieth.
+     * Douglas and Peucker (1973), and no pressure is lost by more than a twentieth. It departs from them in that a part that has been
+     * divided {@value #MOST_DIVISIONS} times stays as it is, so that a line that cannot be simplified takes no longer than others.
      *
      * @param aspect the picture's width over its height
      * @param tolerance as a share of the width
@@ -193,30 +199,32 @@ public final class Stroke {
     public static float[] simplified(float[] points, double aspect, double tolerance) {
         int count = points.length / VALUES;
         boolean[] kept = new boolean[count];
-        int[] stack = new int[2 * 64 + 2 * count];
+        // First, last and how often divided; never more parts are open than one can be divided.
+        int[] stack = new int[3 * (MOST_DIVISIONS + 2)];
         int top = 0;
         kept[0] = true;
         kept[count - 1] = true;
-        stack[top++] = 0;
-        stack[top++] = count - 1;
+        stack[1] = count - 1;
+        top += 3;
         while (top > 0) {
-            int last = stack[--top];
-            int first = stack[--top];
-            int farthest = -1;
-            double most = 1;
-            for (int i = first + 1; i < last; i++) {
-                double off = off(points, first, last, i, aspect, tolerance);
-                if (off > most) {
-                    most = off;
-                    farthest = i;
-                }
+            top -= 3;
+            int first = stack[top];
+            int last = stack[top + 1];
+            int divisions = stack[top + 2];
+            if (divisions == MOST_DIVISIONS) {
+                Arrays.fill(kept, first, last, true);
+                continue;
             }
+            int farthest = farthest(points, first, last, aspect, tolerance);
             if (farthest >= 0) {
                 kept[farthest] = true;
-                stack[top++] = first;
-                stack[top++] = farthest;
-                stack[top++] = farthest;
-                stack[top++] = last;
+                stack[top] = first;
+                stack[top + 1] = farthest;
+                stack[top + 2] = divisions + 1;
+                stack[top + 3] = farthest;
+                stack[top + 4] = last;
+                stack[top + 5] = divisions + 1;
+                top += 6;
             }
         }
         float[] out = new float[points.length];
@@ -228,6 +236,20 @@ public final class Stroke {
             }
         }
         return Arrays.copyOf(out, length);
+    }
+
+    /** The point between two others that is farthest off the way between them; -1 when all are within the tolerance. */
+    private static int farthest(float[] points, int first, int last, double aspect, double tolerance) {
+        int farthest = -1;
+        double most = 1;
+        for (int i = first + 1; i < last; i++) {
+            double off = off(points, first, last, i, aspect, tolerance);
+            if (off > most) {
+                most = off;
+                farthest = i;
+            }
+        }
+        return farthest;
     }
 
     /** How far a point is from a segment and its pressure, each over what is tolerated. */

@@ -167,4 +167,30 @@ class FocusTest {
         assertThat(FocusFinder.thing(nearness, matte, 1).centre()).isCloseTo(0.8, within(0.01));
         assertThat(FocusFinder.thing(nearness, matte, 2).centre()).isCloseTo(0.3, within(0.01));
     }
+
+    /** A figure whose depth fades along an arm and a leg, as estimates do. */
+    @Test
+    void theBandOfASingleFigureHoldsItsHandsAndFeet() {
+        Plane matte = Pictures.plane(300, 200, (x, y) -> isFigure(x, y) ? 1 : 0);
+        Plane nearness = Pictures.plane(
+                300, 200, (x, y) -> !isFigure(x, y) ? 0.2 : 0.7 - Math.max(0, Math.abs(x - 150) - 20) * 0.003);
+        SharpBand band = FocusFinder.subject(Pictures.grey(300, 200, (x, y) -> 0.5), nearness, matte);
+        int figure = 0;
+        int held = 0;
+        for (int i = 0; i < matte.samples().length; i++) {
+            if (matte.samples()[i] == 1) {
+                figure++;
+                held += band.outside(nearness.samples()[i]) == 0 ? 1 : 0;
+            }
+        }
+        assertThat((double) held / figure).isGreaterThanOrEqualTo(0.98);
+        assertThat(band.outside(0.2)).as("the ground behind").isGreaterThan(0.1);
+    }
+
+    private static boolean isFigure(int x, int y) {
+        boolean body = Math.abs(x - 150) < 20 && y > 20 && y < 180;
+        boolean arm = y > 60 && y < 68 && x >= 150 && x < 250;
+        boolean leg = y > 150 && y < 160 && x <= 150 && x > 60;
+        return body || arm || leg;
+    }
 }

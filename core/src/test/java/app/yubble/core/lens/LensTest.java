@@ -443,4 +443,17 @@ class LensTest {
                 picture, field, Disc.ROUND, new Plane(picture.size()), Region.all(picture.size()), Progress.NONE);
         assertThat(Picture.difference(kept, after)).isNull();
     }
+
+    /** By the numbers of a lens where there is one, and by free strength where its sensor is too small for it. */
+    @ParameterizedTest
+    @CsvSource({"50,36,2.5,F_NUMBER", "85,36,3,F_NUMBER", "4.2,4.8,1.5,FREE"})
+    void theFirstApertureDrawsTheWidestDiscAsWideAsWanted(
+            double focal, double sensor, double distance, Aperture.Mode mode) {
+        Size size = new Size(3000, 2000);
+        Aperture lens = new Aperture(Aperture.Mode.F_NUMBER, 2, focal, sensor, distance, 35);
+        Aperture chosen = lens.withWidestDisc(0.025, 0.4, size, 0.5);
+        double diameter = 2 * chosen.radiusPerNearness(size, 0.5) * 0.4;
+        assertThat(diameter / 3000).isCloseTo(0.025, within(0.001));
+        assertThat(chosen.mode()).isEqualTo(mode);
+    }
 }

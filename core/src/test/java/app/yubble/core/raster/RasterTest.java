@@ -145,4 +145,15 @@ class RasterTest {
             }
         }
     }
+
+    @Test
+    void aPartAtTheFarEdgeIsNeverScaledToNothing() {
+        Size small = new Size(7, 5);
+        for (int x = 0; x < 100; x++) {
+            Region scaled = new Region(x, 99, 1, 1).scaled(0.07, 0.05, small);
+            assertThat(scaled.within(small)).as("%s", scaled).isTrue();
+        }
+        assertThat(new Region(10, 20, 30, 40).scaled(2, 0.5, new Size(200, 200)))
+                .isEqualTo(new Region(20, 10, 60, 20));
+    }
 }

@@ -102,4 +102,13 @@ class SubjectTest {
         Plane empty = MatteRefiner.refine(coarse, picture, box, new Region(300, 60, 50, 50));
         assertThat(Pictures.sum(empty)).isZero();
     }
+
+    @Test
+    void aMatteIsRefinedUpToTheFarCornerOfALargePicture() {
+        Picture picture = Pictures.grey(3001, 61, (x, y) -> x > 1500 ? 0.8 : 0.2);
+        Plane matte = Pictures.plane(300, 6, (x, y) -> x > 150 ? 1 : 0);
+        Region corner = new Region(3000, 60, 1, 1);
+        Plane part = MatteRefiner.refine(matte, picture, Region.all(picture.size()), corner);
+        assertThat(part.samples()).containsExactly(1);
+    }
 }

@@ -5,6 +5,7 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.media.picture.HeifTools;
 import app.yubble.media.picture.JpegSegments;
+import app.yubble.media.picture.PictureFile;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.media.picture.Upright;
@@ -41,9 +42,15 @@ public final class CameraDepthReader {
      * @throws UnreadablePictureException when it holds depth that cannot be used; the message says why
      */
     public Optional<CameraDepth> read(byte[] photo, Size upright) {
-        if (HeifTools.isHeif(photo)) {
-            return auxiliary(photo, upright);
+        return read(PictureFile.of(photo), upright);
+    }
+
+    /** The same of a file that may have been opened before. */
+    public Optional<CameraDepth> read(PictureFile file, Size upright) {
+        if (file.isHeif()) {
+            return auxiliary(file, upright);
         }
+        byte[] photo = file.bytes();
         if (photo.length < 4 || (photo[0] & 0xff) != 0xff || (photo[1] & 0xff) != 0xd8) {
             return Optional.empty();
         }
@@ -63,13 +70,13 @@ public final class CameraDepthReader {
     }
 
     // The converter has turned the photo but not its depth; brighter is nearer in the usual representations.
-    private Optional<CameraDepth> auxiliary(byte[] photo, Size upright) {
-        byte[] stored = HeifTools.convert(photo).depth();
+    private Optional<CameraDepth> auxiliary(PictureFile photo, Size upright) {
+        byte[] stored = photo.converted().depth();
         if (stored == null) {
             return Optional.empty();
         }
         Plane plane = DepthFileReader.samples(pictures.readRaw(stored));
-        Plane turned = plane.size().hasShapeOf(upright) ? plane : Upright.of(plane, photo);
+        Plane turned = plane.size().hasShapeOf(upright) ? plane : Upright.of(plane, photo.bytes());
         if (!turned.size().hasShapeOf(upright) || turned.range().span() == 0) {
             throw new UnreadablePictureException("the depth stored in this photo cannot be used: it is " + plane.size()
                     + " for a photo of " + upright + ", or all its pixels are equal");

@@ -5,8 +5,10 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Size;
 import com.drew.imaging.ImageMetadataReader;
 import com.drew.imaging.ImageProcessingException;
+import com.drew.lang.ByteArrayReader;
 import com.drew.metadata.Metadata;
 import com.drew.metadata.exif.ExifIFD0Directory;
+import com.drew.metadata.exif.ExifReader;
 import com.drew.metadata.exif.ExifSubIFDDirectory;
 import java.awt.color.ColorSpace;
 import java.awt.color.ICC_ColorSpace;
@@ -44,13 +46,18 @@ public record PictureReader(long mostPixels) {
 
     /** Size and metadata of a file, without its pixels. */
     public Origin inspect(byte[] file) {
-        if (HeifTools.isHeif(file)) {
-            return named(inspect(HeifTools.convert(file).picture()), HEIF);
+        return inspect(PictureFile.of(file));
+    }
+
+    public Origin inspect(PictureFile file) {
+        if (file.isHeif()) {
+            return named(inspect(file.converted().picture()), HEIF);
         }
-        try (ImageInputStream in = stream(file)) {
-            ImageReader reader = reader(file, in);
+        byte[] bytes = file.bytes();
+        try (ImageInputStream in = stream(bytes)) {
+            ImageReader reader = reader(bytes, in);
             try {
-                return origin(file, reader);
+                return origin(bytes, reader);
             } finally {
                 reader.dispose();
             }
@@ -65,15 +72,20 @@ public record PictureReader(long mostPixels) {
 
     /** Decodes the whole file or refuses it. */
     public DecodedPicture read(byte[] file) {
-        if (HeifTools.isHeif(file)) {
-            DecodedPicture converted = read(HeifTools.convert(file).picture());
+        return read(PictureFile.of(file));
+    }
+
+    public DecodedPicture read(PictureFile file) {
+        if (file.isHeif()) {
+            DecodedPicture converted = read(file.converted().picture());
             return new DecodedPicture(converted.picture(), named(converted.origin(), HEIF));
         }
-        try (ImageInputStream in = stream(file)) {
-            ImageReader reader = reader(file, in);
+        byte[] bytes = file.bytes();
+        try (ImageInputStream in = stream(bytes)) {
+            ImageReader reader = reader(bytes, in);
             try {
-                Origin origin = origin(file, reader);
-                int turn = orientation(file);
+                Origin origin = origin(bytes, reader);
+                int turn = orientation(bytes);
                 return decoded(whole(reader), origin, turn);
             } finally {
                 reader.dispose();
@@ -114,7 +126,9 @@ public record PictureReader(long mostPixels) {
         }
         // Readers would convert a JPEG with a profile to sRGB; without it they return the file's own values.
         boolean rgb = formatOf(file).equals(Optional.of("JPEG")) && Blocks.jpegComponents(file) <= 3;
-        return ImageIO.createImageInputStream(new ByteArrayInputStream(rgb ? Blocks.withoutJpegProfile(file) : file));
+        byte[] plain = rgb ? Blocks.withoutJpegProfile(file) : file;
+        boolean png = formatOf(file).equals(Optional.of("PNG"));
+        return ImageIO.createImageInputStream(new ByteArrayInputStream(png ? PngChunks.wanted(file) : plain));
     }
 
     private static UnreadablePictureException unreadable(Exception e) {
@@ -246,13 +260,7 @@ public record PictureReader(long mostPixels) {
 
     private static Picture linear(BufferedImage image, ToneCurve curve, Size upright, int turn) {
         Raster raster = image.getRaster();
-        int bands = raster.getNumBands();
-        int bits = image.getColorModel().getComponentSize(0);
-        int most = (1 << bits) - 1;
-        boolean grey = bands < 3;
-        int alphaBand = image.getColorModel().hasAlpha() ? bands - 1 : -1;
-        boolean premultiplied = image.isAlphaPremultiplied();
-        float[][] decode = {curve.decoding(0, most), curve.decoding(1, most), curve.decoding(2, most)};
+        Samples samples = Samples.of(image, curve);
         Picture out = Picture.blank(upright);
         float[][] planes = {
             out.red().samples(), out.green().samples(), out.blue().samples()
@@ -260,14 +268,13 @@ public record PictureReader(long mostPixels) {
         int width = image.getWidth();
         int height = image.getHeight();
         Bands.ofRows(height, (from, to) -> {
-            int[] row = new int[width * bands];
+            float[][] light = new float[planes.length][width];
             for (int y = from; y < to; y++) {
-                raster.getPixels(raster.getMinX(), raster.getMinY() + y, width, 1, row);
+                samples.read(raster, y, light);
                 for (int x = 0; x < width; x++) {
                     int at = turned(x, y, width, height, turn);
-                    float cover = alphaBand < 0 || premultiplied ? 1 : row[x * bands + alphaBand] / (float) most;
-                    for (int c = 0; c < 3; c++) {
-                        planes[c][at] = decode[c][row[x * bands + (grey ? 0 : c)]] * cover;
+                    for (int c = 0; c < planes.length; c++) {
+                        planes[c][at] = light[c][x];
                     }
                 }
             }
@@ -289,9 +296,21 @@ public record PictureReader(long mostPixels) {
         };
     }
 
+    /** Only of the EXIF block, which our own walk has found: other parts of a file may claim any length. */
     private static @Nullable Metadata metadata(byte[] file) {
         try {
-            return ImageMetadataReader.readMetadata(new ByteArrayInputStream(file), file.length);
+            if (HeifTools.isHeif(file)) {
+                return ImageMetadataReader.readMetadata(new ByteArrayInputStream(file), file.length);
+            }
+            byte[] exif = formatOf(file)
+                    .map(format -> Blocks.find(file, format).exif())
+                    .orElse(null);
+            if (exif == null) {
+                return null;
+            }
+            Metadata out = new Metadata();
+            new ExifReader().extract(new ByteArrayReader(exif), out);
+            return out;
         } catch (ImageProcessingException | IOException | RuntimeException broken) {
             // Damaged metadata does not spoil a picture that decodes.
             return null;

@@ -20,6 +20,9 @@ public final class ToneCurve {
 
     private final Channel[] channels;
     /** Made when first wanted: a table takes longer to make than a preview to encode. */
+    /** So bright, over white, is nothing that a lens draws; more would only overflow. */
+    private static final double MOST = 1e4;
+
     private final AtomicReferenceArray<float[]> encodings = new AtomicReferenceArray<>(3);
 
     private final AtomicReferenceArray<EightBit> eightBits = new AtomicReferenceArray<>(3);
@@ -114,6 +117,15 @@ public final class ToneCurve {
         double f = kind == 4 ? p[6] : kind == 2 ? p[3] : 0;
         double from = kind >= 3 ? d : kind == 0 ? 0 : -b / a;
         return code -> code >= from ? Math.pow(Math.max(0, a * code + b), g) + e : c * code + f;
+    }
+
+    /** Linear light at one code; 1 is white. What is brighter than white goes on in proportion, what is no number is black. */
+    float linear(int channel, double code) {
+        if (!(code > 0)) {
+            return (float) channels[channel].linear(0);
+        }
+        return (float)
+                (code <= 1 ? channels[channel].linear(code) : channels[channel].linear(1) * Math.min(MOST, code));
     }
 
     /** Linear light for each code value from 0 to {@code most}, for channel 0 red, 1 green, 2 blue. */

@@ -222,9 +222,7 @@ public record RecipeDocument(
     }
 
     private List<Touchup> painted() {
-        return touchups == null
-                ? List.of()
-                : touchups.stream().map(TouchupPart::toTouchup).toList();
+        return touchups == null ? List.of() : TouchupPart.each("touch-up", touchups, TouchupPart::toTouchup);
     }
 
     private SharpBand sharpBand() {

@@ -6,6 +6,8 @@ import app.yubble.core.touchup.Touchup;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -74,6 +76,11 @@ public record TouchupPart(
             if (points == null) {
                 throw new IllegalArgumentException("a stroke needs points");
             }
+            if (points.length > Stroke.VALUES * Stroke.MOST_RAW_POINTS) {
+                throw new IllegalArgumentException("a stroke has at most " + Stroke.MOST_POINTS
+                        + " points when it is simplified and " + Stroke.MOST_RAW_POINTS + " before that, found "
+                        + points.length / Stroke.VALUES);
+            }
             float[] to = new float[points.length];
             for (int i = 0; i < to.length; i++) {
                 to[i] = (float) (Math.round(points[i] * ROUNDING) / ROUNDING);
@@ -119,9 +126,7 @@ public record TouchupPart(
                     RecipeDocument.or(top, 0),
                     RecipeDocument.or(width, 1),
                     RecipeDocument.or(height, 1),
-                    marks == null
-                            ? List.of()
-                            : marks.stream().map(StrokePart::toStroke).toList());
+                    marks == null ? List.of() : each("mark", marks, StrokePart::toStroke));
         }
     }
 
@@ -161,11 +166,17 @@ public record TouchupPart(
                 RecipeDocument.or(target, 0),
                 !Boolean.FALSE.equals(shown),
                 Boolean.TRUE.equals(inverted),
-                strokes == null
-                        ? List.of()
-                        : strokes.stream().map(StrokePart::toStroke).toList(),
+                strokes == null ? List.of() : each("stroke", strokes, StrokePart::toStroke),
                 new Touchup.Start(pickOut == null ? null : pickOut.toPickOut(), maskFile),
                 new Touchup.Rim(RecipeDocument.or(grow, 0), RecipeDocument.or(soften, 0)));
+    }
+
+    /** What a list of parts stands for; in JSON a part can be null. */
+    static <P, T> List<T> each(String what, List<P> parts, Function<P, T> meaning) {
+        if (parts.stream().anyMatch(Objects::isNull)) {
+            throw new IllegalArgumentException("a " + what + " must not be null");
+        }
+        return parts.stream().map(meaning).toList();
     }
 
     private static String written(Enum<?> value) {

@@ -12,6 +12,9 @@ class Account {
     private UUID id;
 
     private String name;
+    /** Unique; see {@link AccountName#folded}. */
+    private String foldedName;
+
     private String passwordHash;
     private @Nullable String depthEngine;
 
@@ -22,6 +25,7 @@ class Account {
     Account(String name, String passwordHash) {
         this.id = UUID.randomUUID();
         this.name = name;
+        this.foldedName = AccountName.folded(name);
         this.passwordHash = passwordHash;
     }
 

@@ -7,7 +7,7 @@ import org.springframework.data.repository.Repository;
 interface AccountRepository extends Repository<Account, UUID> {
     Optional<Account> findById(UUID id);
 
-    Optional<Account> findByName(String name);
+    Optional<Account> findByFoldedName(String name);
 
     Account save(Account account);
 }

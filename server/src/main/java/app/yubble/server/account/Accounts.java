@@ -31,13 +31,13 @@ public class Accounts implements UserDetailsService {
     @Override
     public UserDetails loadUserByUsername(String name) {
         return repository
-                .findByName(name)
+                .findByFoldedName(AccountName.folded(name))
                 .map(account -> new SignedIn(account.id(), account.name(), account.passwordHash()))
                 .orElseThrow(() -> new UsernameNotFoundException("no such account"));
     }
 
     public Optional<UUID> find(String name) {
-        return repository.findByName(name).map(Account::id);
+        return repository.findByFoldedName(AccountName.folded(name)).map(Account::id);
     }
 
     /** The depth network that new shots of an account are estimated with. */
@@ -56,18 +56,15 @@ public class Accounts implements UserDetailsService {
 
     @Transactional
     public UUID create(String name, String password) {
-        String trimmed = name.strip();
-        if (trimmed.isEmpty() || trimmed.length() > 80) {
-            throw new RefusedException("The name must have 1 to 80 characters.");
-        }
+        String shown = AccountName.shown(name);
         if (password.length() < LEAST_PASSWORD
                 || password.getBytes(java.nio.charset.StandardCharsets.UTF_8).length > MOST_PASSWORD_BYTES) {
             throw new RefusedException("The password must have at least " + LEAST_PASSWORD + " characters and at most "
                     + MOST_PASSWORD_BYTES + " bytes.");
         }
-        if (repository.findByName(trimmed).isPresent()) {
+        if (find(shown).isPresent()) {
             throw new ConflictException("There already is an account of that name.");
         }
-        return repository.save(new Account(trimmed, encoder.encode(password))).id();
+        return repository.save(new Account(shown, encoder.encode(password))).id();
     }
 }

@@ -6,11 +6,13 @@ import java.nio.charset.StandardCharsets;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpStatus;
+import org.springframework.security.authentication.AuthenticationServiceException;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.core.AuthenticationException;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
-import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
+import org.springframework.security.web.csrf.CsrfFilter;
 
 /** Session cookie, CSRF token for the single-page app, and nothing under /api without signing in. */
 @Configuration
@@ -24,7 +26,7 @@ class SecurityConfiguration {
     }
 
     @Bean
-    SecurityFilterChain filters(HttpSecurity http, SignInThrottle throttle) {
+    SecurityFilterChain filters(HttpSecurity http) {
         return http.csrf(csrf -> csrf.spa())
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_POLICY)))
                 .authorizeHttpRequests(requests -> requests.requestMatchers("/api/session", "/api/accounts")
@@ -33,18 +35,13 @@ class SecurityConfiguration {
                         .authenticated()
                         .anyRequest()
                         .permitAll())
-                .addFilterBefore(throttle, UsernamePasswordAuthenticationFilter.class)
+                .addFilterBefore(new BodyLimit(), CsrfFilter.class)
                 .formLogin(form -> form.loginPage("/sign-in")
                         .loginProcessingUrl("/api/session")
                         .usernameParameter("name")
-                        .successHandler((request, response, who) -> {
-                            throttle.succeeded(request);
-                            response.setStatus(HttpServletResponse.SC_NO_CONTENT);
-                        })
-                        .failureHandler((request, response, fault) -> {
-                            throttle.failed(request);
-                            problem(response, HttpStatus.UNAUTHORIZED, "Name or password are wrong.");
-                        })
+                        .successHandler(
+                                (request, response, who) -> response.setStatus(HttpServletResponse.SC_NO_CONTENT))
+                        .failureHandler((request, response, fault) -> refuse(response, fault))
                         .permitAll())
                 .logout(out -> out.logoutUrl("/api/session/end")
                         .logoutSuccessHandler(
@@ -54,12 +51,30 @@ class SecurityConfiguration {
                 .build();
     }
 
+    private static void refuse(HttpServletResponse response, AuthenticationException fault) throws IOException {
+        if (fault instanceof ThrottledSignIn.TooManyTriesException) {
+            problem(
+                    response,
+                    HttpStatus.TOO_MANY_REQUESTS,
+                    "Too many wrong passwords. Wait five minutes and try again.");
+        } else if (fault instanceof AuthenticationServiceException) {
+            problem(response, HttpStatus.SERVICE_UNAVAILABLE, "The database does not answer. Try again in a moment.");
+        } else {
+            problem(response, HttpStatus.UNAUTHORIZED, "Name or password are wrong.");
+        }
+    }
+
     static void problem(HttpServletResponse response, HttpStatus status, String detail) throws IOException {
+        problem(response, status, "sign-in", detail);
+    }
+
+    static void problem(HttpServletResponse response, HttpStatus status, String type, String detail)
+            throws IOException {
         response.setStatus(status.value());
         response.setContentType("application/problem+json");
         response.setCharacterEncoding(StandardCharsets.UTF_8.name());
         response.getWriter()
-                .write("{\"type\":\"/problems/sign-in\",\"status\":" + status.value() + ",\"title\":\""
+                .write("{\"type\":\"/problems/" + type + "\",\"status\":" + status.value() + ",\"title\":\""
                         + status.getReasonPhrase() + "\",\"detail\":\"" + detail + "\"}");
     }
 }

@@ -2,9 +2,12 @@ package app.yubble.server.account;
 
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.problem.RefusedException;
+import app.yubble.server.problem.TooOftenException;
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
+import java.time.Duration;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -19,9 +22,11 @@ import org.springframework.web.bind.annotation.RestController;
 class SessionController {
     private final Accounts accounts;
     private final YubbleProperties properties;
+    private final Tries tries;
 
-    SessionController(Accounts accounts, YubbleProperties properties) {
+    SessionController(Accounts accounts, YubbleProperties properties, Tries tries) {
         this.accounts = accounts;
+        this.tries = tries;
         this.properties = properties;
     }
 
@@ -37,10 +42,15 @@ class SessionController {
 
     @PostMapping("/api/accounts")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void create(@RequestBody @Valid NewAccount wanted) {
+    void create(@RequestBody @Valid NewAccount wanted, HttpServletRequest request) {
         if (!properties.openAccounts()) {
             throw new RefusedException("New accounts are switched off on this installation.");
         }
+        Tries.Limit limit = new Tries.Limit("account", properties.accountsPerHour(), Duration.ofHours(1));
+        if (tries.isOver(limit, request.getRemoteAddr())) {
+            throw new TooOftenException("Too many new accounts from here. Wait an hour and try again.");
+        }
+        tries.count(limit, request.getRemoteAddr());
         accounts.create(wanted.name(), wanted.password());
     }
 }

@@ -1,5 +1,6 @@
 package app.yubble.server.delivery;
 
+import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.recipe.RecipeDocument;
@@ -106,6 +107,7 @@ class DeliveryController {
         Shot source = shots.owned(shot, who.id());
         Recipe recipe = wanted.recipe().toRecipe();
         masks.require(recipe, who.id());
+        requireDepth(shot, recipe.depth().source());
         PictureWriter.Format format = format(wanted.format());
         Delivery delivery = deliveries.add(new Delivery(
                 who.id(),
@@ -118,6 +120,15 @@ class DeliveryController {
                 RecipeJson.write(recipe)));
         job.enqueue(delivery.id());
         return DeliveryView.of(delivery);
+    }
+
+    private void requireDepth(UUID shot, DepthChoice.Source source) {
+        if (shots.depthMaps(shot).stream().noneMatch(map -> map.source() == source)) {
+            throw new ConflictException(
+                    source == DepthChoice.Source.ESTIMATED
+                            ? "This shot has no depth yet. Wait until it is estimated, or bring a map in."
+                            : "The recipe takes depth that this shot does not have.");
+        }
     }
 
     private static PictureWriter.Format format(String name) {

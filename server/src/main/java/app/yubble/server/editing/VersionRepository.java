@@ -13,6 +13,10 @@ import org.springframework.data.repository.Repository;
 interface VersionRepository extends Repository<Version, UUID> {
     List<Version> findByShotIdAndRemovedIsNullOrderByCreated(UUID shotId);
 
+    /** Without reading the versions themselves: one that is locked afterwards is as it then stands. */
+    @Query("select v.id from Version v where v.shotId = :shot and v.removed is null order by v.created")
+    List<UUID> findIds(UUID shot);
+
     /** For good. */
     @Modifying
     @Query("delete from Version v where v.shotId = :shot and v.removed < :before")

@@ -19,6 +19,7 @@ import java.util.Set;
 import java.util.UUID;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Recipes and their history. */
@@ -27,6 +28,13 @@ public class Versions {
     private static final int LONGEST_HISTORY = 500;
     private static final int LONGEST_STEP = 120;
     private static final Duration KEPT = Duration.ofDays(1);
+    /** Diameter over the picture's longer side: moderate, but plain to see at a glance. By eye on the demo photos. */
+    private static final double WIDEST_DISC = 0.025;
+    /** Millimetres; a photo that does not tell its lens gets one that is made to blur, as for portraits. */
+    private static final double LENS_OF_NO_CAMERA = 85;
+    /** Nearness. With less behind the subject no aperture would show. */
+    private static final double LEAST_BEHIND = 0.02;
+
     private static final String FIRST_NAME = "First";
     private static final String FIRST_STEP = "Main subject";
 
@@ -49,14 +57,14 @@ public class Versions {
     public void onDepth(DepthJob.DepthReady ready) {
         if (versions.findByShotIdAndRemovedIsNullOrderByCreated(ready.shot()).isEmpty()) {
             Shot shot = shots.byId(ready.shot());
-            create(shot, FIRST_NAME, FIRST_STEP, automatic(shot, ready.source(), ready.subject()));
+            create(shot, FIRST_NAME, FIRST_STEP, automatic(shot, ready));
         }
     }
 
-    private static Recipe automatic(Shot shot, DepthChoice.Source source, SharpBand subject) {
+    private static Recipe automatic(Shot shot, DepthJob.DepthReady ready) {
         Camera camera = shot.camera();
         Aperture usual = Aperture.DEFAULT;
-        double focal = limited(camera.focalLength().orElse(usual.focalLength()), 1, 2000);
+        double focal = limited(camera.focalLength().orElse(LENS_OF_NO_CAMERA), 1, 2000);
         Aperture aperture = new Aperture(
                 usual.mode(),
                 usual.fNumber(),
@@ -64,8 +72,15 @@ public class Versions {
                 limited(camera.sensorWidth().orElse(usual.sensorWidth()), 1, 200),
                 limited(Math.max(camera.distance().orElse(usual.distance()), focal / 1000 * 1.5), 0.01, 10000),
                 usual.strength());
-        DepthChoice depth = DepthChoice.of(source);
-        return Recipe.INITIAL.withBand(subject).withAperture(aperture).withDepth(depth);
+        SharpBand subject = ready.subject();
+        double behind = subject.outside(ready.farthest());
+        return Recipe.INITIAL
+                .withBand(subject)
+                .withAperture(
+                        behind < LEAST_BEHIND
+                                ? aperture
+                                : aperture.withWidestDisc(WIDEST_DISC, behind, shot.size(), subject.centre()))
+                .withDepth(DepthChoice.of(ready.source()));
     }
 
     private static double limited(double value, double low, double high) {
@@ -103,11 +118,15 @@ public class Versions {
     @Transactional
     public Standing edit(UUID id, UUID account, long expectedLock, String step, Recipe recipe) {
         Version version = locked(id, account, expectedLock);
-        int position = version.position() + 1;
-        edits.deleteOutside(id, position - LONGEST_HISTORY, version.position());
-        edits.save(new Edit(id, position, step, RecipeJson.write(recipe)));
-        version.moveTo(position);
+        append(version, step, recipe);
         return standing(version);
+    }
+
+    private void append(Version version, String step, Recipe recipe) {
+        int position = version.position() + 1;
+        edits.deleteOutside(version.id(), position - LONGEST_HISTORY, version.position());
+        edits.save(new Edit(version.id(), position, step, RecipeJson.write(recipe)));
+        version.moveTo(position);
     }
 
     /** Goes to any step of the history. */
@@ -151,27 +170,27 @@ public class Versions {
      *
      * @return how many were changed
      */
-    @Transactional
+    @Transactional(isolation = Isolation.READ_COMMITTED)
     public int copyTo(UUID from, UUID account, Set<RecipePart> parts, List<UUID> targets) {
         Standing source = owned(from, account);
         Shot shot = shots.owned(source.version().shotId(), account);
         String step = "Copied from " + shot.name();
         int changed = 0;
-        for (UUID target : targets) {
+        // In one order, so that two who copy do not wait for each other.
+        for (UUID target : targets.stream().sorted().toList()) {
             Set<RecipePart> fitting = EnumSet.copyOf(parts);
             if (!shots.owned(target, account).size().equals(shot.size())) {
                 fitting.remove(RecipePart.TOUCHUPS);
             }
-            Version first = versions.findByShotIdAndRemovedIsNullOrderByCreated(target).stream()
-                    .findFirst()
-                    .orElse(null);
-            if (first != null && !first.id().equals(from) && !fitting.isEmpty()) {
-                Standing before = owned(first.id(), account);
-                Recipe after = before.recipe();
+            UUID first = versions.findIds(target).stream().findFirst().orElse(null);
+            if (first != null && !first.equals(from) && !fitting.isEmpty()) {
+                // Locked before it is read: whoever edits it at this moment loses nothing.
+                Version version = held(first, account);
+                Recipe after = standing(version).recipe();
                 for (RecipePart part : fitting) {
                     after = part.copy(source.recipe(), after);
                 }
-                edit(first.id(), account, first.lockVersion(), shortened(step), after);
+                append(version, shortened(step), after);
                 changed++;
             }
         }

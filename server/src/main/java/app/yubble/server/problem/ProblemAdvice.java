@@ -45,6 +45,11 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     }
 
     @ExceptionHandler
+    ProblemDetail tooOften(TooOftenException fault) {
+        return problem(HttpStatus.TOO_MANY_REQUESTS, "too-often", fault.getMessage());
+    }
+
+    @ExceptionHandler
     ProblemDetail outdated(OutdatedException fault) {
         return problem(HttpStatus.PRECONDITION_FAILED, "outdated", fault.getMessage());
     }

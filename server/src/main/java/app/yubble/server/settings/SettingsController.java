@@ -1,6 +1,5 @@
 package app.yubble.server.settings;
 
-import app.yubble.server.YubbleProperties;
 import app.yubble.server.account.Accounts;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.shoot.Engines;
@@ -18,12 +17,10 @@ import org.springframework.web.bind.annotation.RestController;
 class SettingsController {
     private final Accounts accounts;
     private final Engines engines;
-    private final YubbleProperties properties;
 
-    SettingsController(Accounts accounts, Engines engines, YubbleProperties properties) {
+    SettingsController(Accounts accounts, Engines engines) {
         this.accounts = accounts;
         this.engines = engines;
-        this.properties = properties;
     }
 
     /**
@@ -35,9 +32,8 @@ class SettingsController {
     /**
      * @param depthEngine what new shots are estimated with; {@code auto} is the first of {@code engines}
      * @param learned false when the networks are missing and depth comes from the layout of the picture
-     * @param modelsFolder where more depth networks may be put
      */
-    record SettingsView(String depthEngine, boolean learned, List<EngineView> engines, String modelsFolder) {}
+    record SettingsView(String depthEngine, boolean learned, List<EngineView> engines) {}
 
     record EngineWanted(@NotNull String name) {}
 
@@ -49,8 +45,7 @@ class SettingsController {
                 engines.installed().stream()
                         .map(engine ->
                                 new EngineView(engine.name(), engine.about(), engine.licence(), engine.problem()))
-                        .toList(),
-                properties.models().resolve("depth").toString());
+                        .toList());
     }
 
     @PutMapping("/api/settings/depth-engine")

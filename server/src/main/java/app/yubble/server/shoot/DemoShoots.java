@@ -1,6 +1,6 @@
 package app.yubble.server.shoot;
 
-import app.yubble.core.subject.Quality;
+import app.yubble.server.YubbleProperties;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -11,8 +11,10 @@ public class DemoShoots {
     private final ShootRepository shoots;
     private final Shots shots;
     private final DepthJob depthJob;
+    private final YubbleProperties properties;
 
-    DemoShoots(ShootRepository shoots, Shots shots, DepthJob depthJob) {
+    DemoShoots(ShootRepository shoots, Shots shots, DepthJob depthJob, YubbleProperties properties) {
+        this.properties = properties;
         this.shoots = shoots;
         this.shots = shots;
         this.depthJob = depthJob;
@@ -33,6 +35,6 @@ public class DemoShoots {
         if (depthName != null && depth != null) {
             shots.bringInDepth(shot, depthName, depth);
         }
-        depthJob.enqueue(shot.id(), Engines.AUTO, Quality.BEST);
+        depthJob.enqueue(shot.id(), Engines.AUTO, properties.firstDepth());
     }
 }

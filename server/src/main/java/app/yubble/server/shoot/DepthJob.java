@@ -32,6 +32,7 @@ import org.springframework.stereotype.Component;
 public class DepthJob {
     private static final Logger LOG = LoggerFactory.getLogger(DepthJob.class);
     private static final int FOCUS_SIDE = 512;
+    private static final double ODD_PIXELS = 0.02;
     private static final double DECODED = 0.1;
     private static final double DRAFTED = 0.4;
 
@@ -57,8 +58,12 @@ public class DepthJob {
         this.events = events;
     }
 
-    /** Depth is there and the main subject found in the map that a new version starts with. */
-    public record DepthReady(UUID shot, DepthChoice.Source source, SharpBand subject) {}
+    /**
+     * Depth is there and the main subject found in the map that a new version starts with.
+     *
+     * @param farthest nearness of what lies farthest away, but for the odd pixel
+     */
+    public record DepthReady(UUID shot, DepthChoice.Source source, SharpBand subject, double farthest) {}
 
     void enqueue(UUID shot, String engine, Quality quality) {
         UUID run = shots.beginDepth(shot);
@@ -121,7 +126,7 @@ public class DepthJob {
         DepthChoice.Source source = material.usualSource();
         Picture small = Resample.toSize(picture, picture.size().fitting(FOCUS_SIDE));
         Plane nearness = DepthEdges.follow(material.depth(source), small, source.usualSnap());
-        events.publishEvent(
-                new DepthReady(shot.id(), source, FocusFinder.subject(small, nearness, draft.clearMatte())));
+        SharpBand subject = FocusFinder.subject(small, nearness, draft.clearMatte());
+        events.publishEvent(new DepthReady(shot.id(), source, subject, nearness.quantile(ODD_PIXELS)));
     }
 }

@@ -1,6 +1,7 @@
 package app.yubble.server.shoot;
 
 import app.yubble.core.subject.Quality;
+import app.yubble.server.YubbleProperties;
 import app.yubble.server.account.Accounts;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.NotFoundException;
@@ -45,6 +46,7 @@ class ShootController {
     private final FileStore files;
     private final Accounts accounts;
     private final Engines engines;
+    private final YubbleProperties properties;
 
     ShootController(
             ShootRepository shoots,
@@ -53,7 +55,9 @@ class ShootController {
             DepthJob depthJob,
             FileStore files,
             Accounts accounts,
-            Engines engines) {
+            Engines engines,
+            YubbleProperties properties) {
+        this.properties = properties;
         this.shoots = shoots;
         this.repository = repository;
         this.shots = shots;
@@ -163,7 +167,7 @@ class ShootController {
             throws IOException {
         String name = file.getOriginalFilename();
         Shot shot = shots.bringIn(who.id(), id, name == null ? "photo" : name, file.getBytes());
-        depthJob.enqueue(shot.id(), accounts.depthEngine(who.id()), Quality.BEST);
+        depthJob.enqueue(shot.id(), accounts.depthEngine(who.id()), properties.firstDepth());
         return view(shots.byId(shot.id()));
     }
 

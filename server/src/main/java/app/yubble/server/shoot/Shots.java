@@ -14,6 +14,7 @@ import app.yubble.media.depthfile.CameraDepthReader;
 import app.yubble.media.depthfile.DepthFileReader;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.Origin;
+import app.yubble.media.picture.PictureFile;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.picture.UnreadablePictureException;
@@ -78,25 +79,26 @@ public class Shots {
         Shoot home = shoots.findByIdAndAccountId(shoot, account).orElseThrow(() -> new NotFoundException("shoot"));
         String name = plainName(fileName);
         try {
-            Origin origin = reader.inspect(content);
-            return gate.with(origin.size().pixels(), () -> store(account, home, name, content));
+            PictureFile file = PictureFile.of(content);
+            Origin origin = reader.inspect(file);
+            return gate.with(origin.size().pixels(), () -> store(account, home, name, file));
         } catch (UnreadablePictureException fault) {
             throw new UnreadablePictureException(name + ": " + fault.getMessage(), fault);
         }
     }
 
-    private Shot store(UUID account, Shoot home, String name, byte[] content) {
-        DecodedPicture decoded = reader.read(content);
+    private Shot store(UUID account, Shoot home, String name, PictureFile file) {
+        DecodedPicture decoded = reader.read(file);
         Size size = decoded.picture().size();
         Picture proxy = Resample.toSize(decoded.picture(), size.fitting(PROXY_SIDE));
         Picture thumbnail = Resample.toSize(proxy, size.fitting(THUMBNAIL_SIDE));
         try {
             String proxyHash = written(proxy, decoded.origin(), PictureWriter.Format.PNG16);
             String thumbnailHash = written(thumbnail, decoded.origin(), PictureWriter.Format.JPEG);
-            FileStore.Stored stored = files.put(new ByteArrayInputStream(content));
+            FileStore.Stored stored = files.put(new ByteArrayInputStream(file.bytes()));
             Shot shot = new Shot(account, home.id(), name, stored.hash(), stored.bytes(), decoded.origin());
             shot.show(proxyHash, thumbnailHash);
-            keepCameraDepth(shot, content, size);
+            keepCameraDepth(shot, file, size);
             return byId(shot.id());
         } catch (IOException e) {
             throw new UncheckedIOException("the photo could not be stored", e);
@@ -104,10 +106,10 @@ public class Shots {
     }
 
     // Depth that cannot be used does not spoil the photo: its owner is told.
-    private void keepCameraDepth(Shot shot, byte[] content, Size size) {
+    private void keepCameraDepth(Shot shot, PictureFile file, Size size) {
         Optional<CameraDepth> stored = Optional.empty();
         try {
-            stored = new CameraDepthReader(reader).read(content, size);
+            stored = new CameraDepthReader(reader).read(file, size);
         } catch (UnreadablePictureException | DepthShapeException fault) {
             shot.notice(shortened(sentence(fault.getMessage())));
         }
@@ -227,19 +229,20 @@ public class Shots {
     /** Stores a map, and the matte that came with it, as 16-bit grey PNG under its source. */
     public void putDepth(
             UUID shot, DepthChoice.Source source, String origin, DepthEstimate estimate, @Nullable Quality quality) {
+        put(shot, source, content(origin, estimate, quality));
+    }
+
+    private DepthMap.Content content(String origin, DepthEstimate estimate, @Nullable Quality quality) {
         Subject subject = estimate.subject();
-        put(
-                shot,
-                source,
-                new DepthMap.Content(
-                        origin,
-                        stored(estimate.nearness()),
-                        estimate.nearness().size(),
-                        subject == null ? null : stored(subject.matte()),
-                        subject == null ? null : subject.confidence(),
-                        quality,
-                        null,
-                        null));
+        return new DepthMap.Content(
+                origin,
+                stored(estimate.nearness()),
+                estimate.nearness().size(),
+                subject == null ? null : stored(subject.matte()),
+                subject == null ? null : subject.confidence(),
+                quality,
+                null,
+                null);
     }
 
     /** The same for estimate {@code run}; false, and nothing stored, when it is no longer wanted. */
@@ -247,8 +250,16 @@ public class Shots {
         if (!byId(shot).runs(run)) {
             return false;
         }
-        putDepth(shot, DepthChoice.Source.ESTIMATED, origin, estimate, quality);
-        return true;
+        DepthMap.Content content = content(origin, estimate, quality);
+        // Whoever cancels holds the shot's lock, so either it is seen here or it comes after what is stored.
+        return Boolean.TRUE.equals(transaction.execute(status -> {
+            boolean wanted =
+                    shots.findLockedById(shot).filter(each -> each.runs(run)).isPresent();
+            if (wanted) {
+                replace(shot, DepthChoice.Source.ESTIMATED, content);
+            }
+            return wanted;
+        }));
     }
 
     /** The depth that was there before stays usable, with the reason shown; without any the shot has failed. */
@@ -266,11 +277,13 @@ public class Shots {
     }
 
     private void put(UUID shot, DepthChoice.Source source, DepthMap.Content content) {
-        transaction.executeWithoutResult(status -> {
-            DepthMap map = depthMaps.findByShotIdAndSource(shot, source).orElseGet(() -> new DepthMap(shot, source));
-            map.replace(content);
-            depthMaps.save(map);
-        });
+        transaction.executeWithoutResult(status -> replace(shot, source, content));
+    }
+
+    private void replace(UUID shot, DepthChoice.Source source, DepthMap.Content content) {
+        DepthMap map = depthMaps.findByShotIdAndSource(shot, source).orElseGet(() -> new DepthMap(shot, source));
+        map.replace(content);
+        depthMaps.save(map);
     }
 
     String stored(Plane plane) {

@@ -1,0 +1,40 @@
+package app.yubble.media.picture;
+
+import org.jspecify.annotations.Nullable;
+
+/** A file as it was brought in. HEIF is converted when that is first needed, and once only. Safe for many threads. */
+public final class PictureFile {
+    private final byte[] bytes;
+    private HeifTools.@Nullable Converted converted;
+
+    private PictureFile(byte[] bytes) {
+        this.bytes = bytes;
+    }
+
+    /** @param bytes not to be modified afterwards */
+    public static PictureFile of(byte[] bytes) {
+        return new PictureFile(bytes);
+    }
+
+    public byte[] bytes() {
+        return bytes;
+    }
+
+    public boolean isHeif() {
+        return HeifTools.isHeif(bytes);
+    }
+
+    /**
+     * What a HEIF or AVIF file holds, in a format that Java reads.
+     *
+     * @throws UnreadablePictureException when the tools are missing, or refuse the file
+     */
+    public synchronized HeifTools.Converted converted() {
+        HeifTools.Converted known = converted;
+        if (known == null) {
+            known = HeifTools.convert(bytes);
+            converted = known;
+        }
+        return known;
+    }
+}

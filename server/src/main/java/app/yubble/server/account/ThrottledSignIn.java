@@ -1,0 +1,56 @@
+package app.yubble.server.account;
+
+import java.time.Duration;
+import org.springframework.security.authentication.BadCredentialsException;
+import org.springframework.security.authentication.dao.DaoAuthenticationProvider;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.core.AuthenticationException;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.authentication.WebAuthenticationDetails;
+import org.springframework.stereotype.Component;
+
+/**
+ * Checks a password, unless whoever asks has been wrong too often: for one account from one address, so that nobody can lock
+ * somebody else out, and from one address for all accounts.
+ */
+@Component
+class ThrottledSignIn extends DaoAuthenticationProvider {
+    private static final Tries.Limit FOR_ACCOUNT = new Tries.Limit("sign-in", 8, Duration.ofMinutes(5));
+    private static final Tries.Limit FROM_ADDRESS = new Tries.Limit("sign-in from", 100, Duration.ofMinutes(5));
+
+    private final Tries tries;
+
+    ThrottledSignIn(Accounts accounts, PasswordEncoder encoder, Tries tries) {
+        super(accounts);
+        setPasswordEncoder(encoder);
+        this.tries = tries;
+    }
+
+    /** Somebody has to wait. */
+    static final class TooManyTriesException extends AuthenticationException {
+        private static final long serialVersionUID = 1L;
+
+        TooManyTriesException() {
+            super("too many wrong passwords");
+        }
+    }
+
+    @Override
+    public Authentication authenticate(Authentication asked) {
+        String address =
+                asked.getDetails() instanceof WebAuthenticationDetails details ? details.getRemoteAddress() : "";
+        String account = AccountName.folded(asked.getName()) + '\0' + address;
+        if (tries.isOver(FOR_ACCOUNT, account) || tries.isOver(FROM_ADDRESS, address)) {
+            throw new TooManyTriesException();
+        }
+        try {
+            Authentication who = super.authenticate(asked);
+            tries.forget(FOR_ACCOUNT, account);
+            return who;
+        } catch (BadCredentialsException wrong) {
+            tries.count(FOR_ACCOUNT, account);
+            tries.count(FROM_ADDRESS, address);
+            throw wrong;
+        }
+    }
+}
