@@ -446,7 +446,7 @@ class LensTest {
 
     /** By the numbers of a lens where there is one, and by free strength where its sensor is too small for it. */
     @ParameterizedTest
-    @CsvSource({"50,36,2.5,F_NUMBER", "85,36,3,F_NUMBER", "4.2,4.8,1.5,FREE"})
+    @CsvSource({"50,36,1.2,F_NUMBER", "85,36,3,F_NUMBER", "50,36,2.5,FREE", "4.2,4.8,1.5,FREE"})
     void theFirstApertureDrawsTheWidestDiscAsWideAsWanted(
             double focal, double sensor, double distance, Aperture.Mode mode) {
         Size size = new Size(3000, 2000);
