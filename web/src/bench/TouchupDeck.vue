@@ -137,7 +137,7 @@ function rename(id: string, event: Event): void {
 </template>
 
 <style scoped>
-.deck { display: grid; grid-template-columns: max-content minmax(180px, 260px) minmax(150px, 330px) minmax(280px, 380px); gap: clamp(14px, 2vw, 26px); height: 100%; }
+.deck { display: grid; grid-template-columns: max-content minmax(170px, 260px) minmax(140px, 330px) minmax(398px, 420px); gap: clamp(14px, 1.8vw, 26px); height: 100%; min-width: 0; }
 .new { display: grid; gap: 3px; align-content: start; }
 .actions { display: grid; grid-template-columns: 1fr 1fr; gap: 2px 4px; justify-items: start; }
 .check { display: flex; gap: 6px; align-items: center; cursor: pointer; font-size: 12.5px; min-height: 24px; }
