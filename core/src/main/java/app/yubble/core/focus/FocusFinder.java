@@ -24,6 +24,8 @@ public final class FocusFinder {
     private static final int MATTE_SIDE = 512;
     private static final float WELL_INSIDE = 0.9f;
     private static final double HALF = 0.5;
+    /** Holds the outermost pixels in, whose nearness is the edge of the band itself. */
+    private static final double ROUNDING = 1e-5;
     /** In nearness; limbs fade more slowly, and the next thing stands farther away. By eye on the demo photos. */
     private static final float GAP = 0.03f;
     /** Share of the pixels that may lie in a gap: mixed ones at edges. */
@@ -110,7 +112,8 @@ public final class FocusFinder {
             int[] own = joined(inside, count, ends);
             ends = densest(inside, own[0], own[1], ALL_OF_ONE);
         }
-        return SharpBand.around((ends[0] + ends[1]) / 2, Math.max(SUBJECT_WIDTH, ends[1] - ends[0]), FALLOFF);
+        double width = (double) ends[1] - ends[0] + ROUNDING;
+        return SharpBand.around(((double) ends[0] + ends[1]) / 2, Math.max(SUBJECT_WIDTH, width), FALLOFF);
     }
 
     /** The first and the last of the {@code share} of sorted values that lie closest together, from {@code from} to {@code to} (exclusive). */

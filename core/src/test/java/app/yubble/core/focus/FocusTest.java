@@ -202,9 +202,9 @@ class FocusTest {
 
     @Test
     void whatAMatteTookInByMistakeDoesNotWidenTheBand() {
-        Plane matte = Pictures.plane(300, 200, (x, y) -> isFigure(x, y) || y > 185 ? 1 : 0);
+        Plane matte = Pictures.plane(300, 200, (x, y) -> isFigure(x, y) || y >= 180 ? 1 : 0);
         Plane nearness = Pictures.plane(
-                300, 200, (x, y) -> isFigure(x, y) ? 0.7 - Math.abs(x - 150) * 0.001 : y > 185 ? 0.3 : 0.1);
+                300, 200, (x, y) -> isFigure(x, y) ? 0.7 - Math.abs(x - 150) * 0.001 : y >= 180 ? 0.3 : 0.1);
         SharpBand band = FocusFinder.subject(Pictures.grey(300, 200, (x, y) -> 0.5), nearness, matte);
         assertThat(heldOfFigure(nearness, band)).isGreaterThanOrEqualTo(0.98);
         assertThat(band.outside(0.3)).as("what is on the ground").isGreaterThan(0.1);
