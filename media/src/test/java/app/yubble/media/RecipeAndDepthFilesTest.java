@@ -25,10 +25,15 @@ import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.media.recipe.BadRecipeException;
 import app.yubble.media.recipe.RecipeJson;
+import app.yubble.media.recipe.RecipePieces;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.function.Supplier;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 
@@ -136,5 +141,48 @@ class RecipeAndDepthFilesTest {
         assertThatThrownBy(() -> reader.read(file.toByteArray(), new Size(600, 400)))
                 .isInstanceOf(UnreadablePictureException.class)
                 .hasMessageContaining("equal");
+    }
+
+    /** 200 touch-ups with 5 000 strokes, and one stroke more. */
+    @Test
+    void aStepOfALongHistoryStoresLittleAndAllOfItComesBack() {
+        Recipe recipe = painted(5000);
+        RecipePieces before = RecipePieces.cut(recipe);
+        Map<String, String> stored = new HashMap<>();
+        before.pieces().forEach((name, text) -> stored.put(name, text.get()));
+        assertThat(RecipePieces.join(before.whole(), names -> stored)).isEqualTo(recipe);
+        Recipe after = painted(5001);
+        RecipePieces cut = RecipePieces.cut(after);
+        int bytes = cut.whole().length();
+        for (Map.Entry<String, Supplier<String>> piece : cut.pieces().entrySet()) {
+            if (!stored.containsKey(piece.getKey())) {
+                stored.put(piece.getKey(), piece.getValue().get());
+                bytes += piece.getValue().get().length();
+            }
+        }
+        assertThat(bytes).isLessThan(20_000);
+        assertThat(RecipePieces.join(cut.whole(), names -> stored)).isEqualTo(after);
+        assertThat(RecipePieces.join(RecipeJson.write(recipe), names -> Map.of()))
+                .as("stored before there were pieces")
+                .isEqualTo(recipe);
+        assertThatThrownBy(() -> RecipePieces.join(cut.whole(), names -> Map.of()))
+                .isInstanceOf(BadRecipeException.class)
+                .hasMessageContaining("missing");
+    }
+
+    private static Recipe painted(int strokes) {
+        List<Touchup> touchups = new ArrayList<>();
+        for (int i = 0; i < 200; i++) {
+            Stroke[] own = new Stroke[i < 199 ? 25 : strokes - 199 * 25];
+            for (int j = 0; j < own.length; j++) {
+                float[] points = new float[60];
+                for (int k = 0; k < points.length; k++) {
+                    points[k] = Math.round((Math.sin(i * 7 + j * 3 + k) / 2 + 0.5) * 1e5) / 1e5f;
+                }
+                own[j] = new Stroke(Stroke.Brush.of(0.05), points);
+            }
+            touchups.add(Touchup.of("t" + i, Touchup.Action.FOCUS, 1, 0.5, own));
+        }
+        return Recipe.INITIAL.withTouchups(touchups);
     }
 }

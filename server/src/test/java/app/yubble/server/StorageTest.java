@@ -53,7 +53,7 @@ class StorageTest extends ServerTest {
 
     @Test
     void onlyAHashNamesAFile() {
-        assertThatThrownBy(() -> files.path("../../etc/passwd")).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> files.open("../../etc/passwd")).isInstanceOf(IllegalArgumentException.class);
     }
 
     private static Connection connect(LocalMariaDb database) throws SQLException {

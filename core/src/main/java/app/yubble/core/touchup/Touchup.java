@@ -110,6 +110,10 @@ public record Touchup(
         return new Touchup(id, "", action, strength, target, true, false, List.of(strokes), Start.EMPTY, Rim.PLAIN);
     }
 
+    public Touchup withStrokes(List<Stroke> value) {
+        return new Touchup(id, name, action, strength, target, shown, inverted, value, start, rim);
+    }
+
     /** Whether the result can differ for it. */
     public boolean acts() {
         return shown && strength != 0 && (inverted || !strokes.isEmpty() || !start.isEmpty());

@@ -26,7 +26,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
-import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
@@ -163,7 +162,7 @@ class DeliveryController {
                                 .filename(delivery.fileName(), StandardCharsets.UTF_8)
                                 .build()
                                 .toString())
-                .body(new FileSystemResource(files.path(hash)));
+                .body(files.resource(hash));
     }
 
     @PostMapping("/api/deliveries/{id}/cancel")

@@ -5,7 +5,6 @@ import app.yubble.core.lens.Aperture;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.media.picture.Camera;
-import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.shoot.DepthJob;
@@ -41,8 +40,10 @@ public class Versions {
     private final VersionRepository versions;
     private final EditRepository edits;
     private final Shots shots;
+    private final RecipeStore recipes;
 
-    Versions(VersionRepository versions, EditRepository edits, Shots shots) {
+    Versions(VersionRepository versions, EditRepository edits, Shots shots, RecipeStore recipes) {
+        this.recipes = recipes;
         this.versions = versions;
         this.edits = edits;
         this.shots = shots;
@@ -89,7 +90,7 @@ public class Versions {
 
     private Standing create(Shot shot, String name, String step, Recipe recipe) {
         Version version = versions.save(new Version(shot.id(), name));
-        edits.save(new Edit(version.id(), 0, step, RecipeJson.write(recipe)));
+        edits.save(new Edit(version.id(), 0, step, recipes.write(shot.id(), recipe)));
         return standing(version);
     }
 
@@ -125,7 +126,7 @@ public class Versions {
     private void append(Version version, String step, Recipe recipe) {
         int position = version.position() + 1;
         edits.deleteOutside(version.id(), position - LONGEST_HISTORY, version.position());
-        edits.save(new Edit(version.id(), position, step, RecipeJson.write(recipe)));
+        edits.save(new Edit(version.id(), position, step, recipes.write(version.shotId(), recipe)));
         version.moveTo(position);
     }
 
@@ -219,6 +220,8 @@ public class Versions {
         Edit current = edits.findByVersionIdAndPosition(version.id(), version.position())
                 .orElseThrow(() -> new IllegalStateException("version " + version.id() + " stands at no step"));
         return new Standing(
-                version, RecipeJson.read(current.recipe()), edits.findStepsByVersionIdOrderByPosition(version.id()));
+                version,
+                recipes.read(version.shotId(), current.recipe()),
+                edits.findStepsByVersionIdOrderByPosition(version.id()));
     }
 }

@@ -17,7 +17,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
-import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
@@ -198,7 +197,7 @@ class ShootController {
                 .contentType(MediaType.IMAGE_JPEG)
                 .cacheControl(CacheControl.maxAge(Duration.ofDays(30)).cachePrivate())
                 .eTag(hash)
-                .body(new FileSystemResource(files.path(hash)));
+                .body(files.resource(hash));
     }
 
     /** Brings a depth map in; the one before stays when this one does not fit. */

@@ -2,7 +2,7 @@ package app.yubble.server.storage;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.file.Path;
+import org.springframework.core.io.Resource;
 
 /**
  * Files under the SHA-256 of their content. What is stored never changes, so equal files are stored once and a
@@ -33,6 +33,11 @@ public interface FileStore {
         void to(java.io.OutputStream out) throws IOException;
     }
 
-    /** The file on this machine, for handing to the network without copying. */
-    Path path(String hash);
+    /** How many bytes the file has. */
+    long length(String hash) throws IOException;
+
+    /** The file for an answer, sent in pieces. */
+    default Resource resource(String hash) {
+        return new StoredFile(this, hash);
+    }
 }

@@ -57,7 +57,11 @@ final class FolderStore implements FileStore {
     }
 
     @Override
-    public Path path(String hash) {
+    public long length(String hash) throws IOException {
+        return Files.size(path(hash));
+    }
+
+    private Path path(String hash) {
         if (!hash.matches("[0-9a-f]{64}")) {
             throw new IllegalArgumentException("not a hash: " + hash);
         }
