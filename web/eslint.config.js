@@ -2,6 +2,8 @@ import js from '@eslint/js'
 import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
 
+const never = (files, group) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns: [{ group }] }] } })
+
 export default ts.config(
   { ignores: ['dist', 'target', 'node_modules', 'src/api/generated'] },
   js.configs.recommended,
@@ -20,4 +22,8 @@ export default ts.config(
       'vue/attributes-order': 'off',
     },
   },
+  // Components show, composables do, stores remember; dependencies go in that order and never back.
+  never(['src/api/**', 'src/editing/**'], ['**/stores/*', '**/bench/**', '**/views/*', '**/shell/*']),
+  never(['src/stores/**'], ['**/bench/**', '**/views/*', '**/shell/*']),
+  never(['src/bench/**', 'src/shell/**'], ['**/views/*']),
 )

@@ -1,12 +1,12 @@
 import { describe, expect, it, vi } from 'vitest'
 import { Problem, type Recipe, type Version } from '../api/client'
-import { colours } from './depthViews'
-import { apertureScale, share, shareAt, valueAt } from './dial'
-import { radiusPerNearness } from './lens'
-import { decodeNearness, histogram, nearnessAt, occupied, outside } from './nearness'
-import { usePreviewLoop, type Quality } from './previewLoop'
-import { useSaving, type PendingEdit, type SavingState } from './saving'
-import { fit, toShares, zoomAt } from './viewport'
+import { colours } from '../editing/depthViews'
+import { apertureScale, share, shareAt, valueAt } from './decks/dial'
+import { radiusPerNearness } from './decks/lens'
+import { decodeNearness, histogram, nearnessAt, occupied, outside } from '../editing/nearness'
+import { usePreviewLoop, type Quality } from '../editing/previewLoop'
+import { useSaving, type PendingEdit, type SavingState } from '../editing/saving'
+import { fit, toShares, zoomAt } from './picture/viewport'
 
 const band = { near: 0.6, far: 0.5, nearFalloff: 0.1, farFalloff: 0, tiltAcross: 0, tiltDown: 0 }
 const moment = (ms = 0) => new Promise((resolve) => setTimeout(resolve, ms))

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type Fault } from '../api/client'
-import { faultName, nextFault } from '../bench/faults'
+import { faultName, nextFault } from '../editing/faults'
 import { useBench } from './bench'
 import { useTouchups } from './touchups'
 

@@ -1,10 +1,10 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type PickOut, type Touchup } from '../api/client'
-import { decodeEdgeWidths, nearnessAt, type EdgeWidths } from '../bench/nearness'
-import { hasPaint, newTouchup, reordered, resized, strokeOf, touchupsKey, type Action, type Brush, type Point } from '../bench/painting'
-import { usePreviewLoop } from '../bench/previewLoop'
-import type { PickBox } from '../bench/picking'
+import { decodeEdgeWidths, nearnessAt, type EdgeWidths } from '../editing/nearness'
+import { hasPaint, newTouchup, reordered, resized, strokeOf, touchupsKey, type Action, type Brush, type Point } from '../editing/painting'
+import { usePreviewLoop } from '../editing/previewLoop'
+import type { PickBox } from '../editing/picking'
 import { AFTER_PAINT, useBench } from './bench'
 
 const LIVE_EVERY = 120

@@ -4,7 +4,7 @@ import { onMounted } from 'vue'
 import { api } from '../api/client'
 import TopBar from '../shell/TopBar.vue'
 import { useDeliveries } from '../stores/deliveries'
-import { deliveryFormats, progressText } from './deliveryWords'
+import { deliveryFormats, progressText } from '../editing/deliveryWords'
 
 const store = useDeliveries()
 const time = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })

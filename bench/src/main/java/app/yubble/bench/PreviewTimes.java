@@ -1,16 +1,13 @@
 package app.yubble.bench;
 
-import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.raster.Picture;
-import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
-import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
-import app.yubble.core.refocus.Photo;
+import app.yubble.core.refocus.HeldPhoto;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.View;
@@ -37,39 +34,12 @@ final class PreviewTimes {
 
     private PreviewTimes() {}
 
-    private record Scene(Picture full, Plane map) implements Photo {
-        @Override
-        public String id() {
-            return "scene";
-        }
-
-        @Override
-        public String depthId(DepthChoice.Source source) {
-            return "exact";
-        }
-
-        @Override
-        public Size size() {
-            return full.size();
-        }
-
-        @Override
-        public Picture picture(Size size) {
-            return Resample.toSize(full, size);
-        }
-
-        @Override
-        public DepthEstimate depth(DepthChoice.Source source) {
-            return DepthEstimate.of(map);
-        }
-    }
-
     public static void main(String[] arguments) throws IOException {
         for (String name : new String[] {"figurine", "crossing"}) {
             DecodedPicture photo = PictureReader.DEFAULT.read(Path.of("demo/photos/" + name + ".jpg"));
             byte[] depth = Files.readAllBytes(Path.of("demo/truth/" + name + "-depth.png"));
             Picture full = photo.picture();
-            Scene scene = new Scene(full, new DepthFileReader(PictureReader.DEFAULT).read(depth, full.size()));
+            HeldPhoto scene = HeldPhoto.of(full, new DepthFileReader(PictureReader.DEFAULT).read(depth, full.size()));
             RefocusLine line = new RefocusLine(StageCache.keepingAll());
             Viewer viewer = new Viewer();
             Size size = full.size().fitting(SIDE);

@@ -9,11 +9,10 @@ import app.yubble.core.lens.Glints;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
-import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
-import app.yubble.core.refocus.Photo;
+import app.yubble.core.refocus.HeldPhoto;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.View;
@@ -31,7 +30,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.OptionalDouble;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
@@ -137,7 +135,7 @@ final class RefocusCommand implements Callable<Integer> {
                 : RecipeJson.read(new String(Inputs.bytes(recipeFile), StandardCharsets.UTF_8));
         DecodedPicture decoded = Inputs.picture(photo);
         finished("decode");
-        Shot shot = new Shot(
+        HeldPhoto shot = new HeldPhoto(
                 decoded.picture(),
                 depthMap(decoded.picture()),
                 masks(recipe, decoded.picture().size()));
@@ -193,7 +191,7 @@ final class RefocusCommand implements Callable<Integer> {
         return DepthEstimate.of(Inputs.depth(Path.of(depth), picture.size()));
     }
 
-    private Picture render(RefocusLine line, Shot shot, Recipe recipe, Size size) {
+    private Picture render(RefocusLine line, HeldPhoto shot, Recipe recipe, Size size) {
         if (radiusPerNearness == null) {
             return line.render(shot, recipe, View.of(size), Progress.NONE);
         }
@@ -204,7 +202,7 @@ final class RefocusCommand implements Callable<Integer> {
         return line.render(new Viewer(), shot, recipe, View.of(size), scaled, Progress.NONE);
     }
 
-    private Recipe withOptions(Recipe recipe, Shot shot, Picture picture, Plane nearness, Camera camera) {
+    private Recipe withOptions(Recipe recipe, HeldPhoto shot, Picture picture, Plane nearness, Camera camera) {
         try {
             Recipe changed = recipe.withAperture(withOptions(recipe.aperture(), camera));
             if (focus != null || recipeFile == null) {
@@ -255,7 +253,7 @@ final class RefocusCommand implements Callable<Integer> {
         return given != null ? given : known.orElse(otherwise);
     }
 
-    private SharpBand band(String wanted, Shot shot, Picture picture, Plane nearness, double scale) {
+    private SharpBand band(String wanted, HeldPhoto shot, Picture picture, Plane nearness, double scale) {
         if (wanted.equals("subject")) {
             return FocusFinder.subject(picture, nearness, shot.map().clearMatte());
         }
@@ -328,38 +326,5 @@ final class RefocusCommand implements Callable<Integer> {
             }
         }
         return out;
-    }
-
-    /** The photo and its one depth map. */
-    private record Shot(Picture full, DepthEstimate map, Map<String, Plane> masks) implements Photo {
-        @Override
-        public String id() {
-            return "photo";
-        }
-
-        @Override
-        public String depthId(DepthChoice.Source source) {
-            return "depth";
-        }
-
-        @Override
-        public Size size() {
-            return full.size();
-        }
-
-        @Override
-        public Picture picture(Size size) {
-            return Resample.toSize(full, size);
-        }
-
-        @Override
-        public DepthEstimate depth(DepthChoice.Source source) {
-            return map;
-        }
-
-        @Override
-        public Plane mask(String file) {
-            return Objects.requireNonNull(masks.get(file));
-        }
     }
 }

@@ -1,0 +1,56 @@
+package app.yubble.core.refocus;
+
+import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A photo in memory with one depth map, which is every source's. Its ids tell it from no other, so it needs a cache of its own.
+ *
+ * @param masks by the names under which touch-ups begin with them
+ */
+public record HeldPhoto(Picture full, DepthEstimate map, Map<String, Plane> masks) implements Photo {
+    public HeldPhoto {
+        masks = Map.copyOf(masks);
+    }
+
+    public static HeldPhoto of(Picture full, Plane nearness) {
+        return new HeldPhoto(full, DepthEstimate.of(nearness), Map.of());
+    }
+
+    @Override
+    public String id() {
+        return "photo";
+    }
+
+    @Override
+    public String depthId(DepthChoice.Source source) {
+        return "depth";
+    }
+
+    @Override
+    public Size size() {
+        return full.size();
+    }
+
+    @Override
+    public Picture picture(Size size) {
+        return Resample.toSize(full, size);
+    }
+
+    @Override
+    public DepthEstimate depth(DepthChoice.Source source) {
+        return map;
+    }
+
+    @Override
+    public Plane mask(String file) {
+        @Nullable Plane mask = masks.get(file);
+        return mask == null ? Photo.super.mask(file) : mask;
+    }
+}

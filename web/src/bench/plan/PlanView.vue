@@ -1,0 +1,296 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useBench } from '../../stores/bench'
+import type { Band } from '../../api/client'
+import { distanceWords } from './distance'
+import { coversEverything, coversNothing, histogram, nearnessAt, occupied, tiltAt } from '../../editing/nearness'
+import { plan } from './plan'
+
+const RIDGE = 46
+const HANDLE = 7
+const FOOT = 30
+const LEAST = 0.002
+
+const bench = useBench()
+const root = ref<HTMLDivElement>()
+const canvas = ref<HTMLCanvasElement>()
+const size = ref({ width: 290, height: 400 })
+const limited = (value: number): number => Math.min(1, Math.max(0, value))
+const dragged = ref<Grip>()
+
+type Grip = 'slab' | 'near' | 'far' | 'nearFalloff' | 'farFalloff' | 'tilt'
+let from = { x: 0, y: 0, band: undefined as Band | undefined, moved: false }
+
+const ground = computed(() => ({ width: size.value.width - RIDGE, height: size.value.height - FOOT }))
+
+/** What the plan shows: the depths that occur, and always the band. */
+const range = computed(() => {
+  const map = bench.nearness
+  return map ? occupied(map) : { far: 0, near: 1 }
+})
+/** Far is up, the camera is at the bottom. */
+const y = (nearness: number): number =>
+  Math.min(1.02, Math.max(-0.02, (nearness - range.value.far) / (range.value.near - range.value.far))) * ground.value.height
+const nearnessOf = (at: number): number =>
+  limited(range.value.far + (at / ground.value.height) * (range.value.near - range.value.far))
+const band = computed(() => bench.recipe?.band)
+const outer = computed(() => {
+  const now = band.value
+  return now && { near: Math.min(1, now.near + now.nearFalloff), far: Math.max(0, now.far - now.farFalloff) }
+})
+const words = computed(() => {
+  const now = band.value
+  if (!now) return ''
+  if (coversEverything(now)) return 'Everything is sharp'
+  if (coversNothing(now)) return 'Nothing is sharp'
+  if (now.near === now.far) return `A plane at ${depthText(now.near)}`
+  return `${now.far.toFixed(2)} to ${now.near.toFixed(2)}`
+})
+/** How deep the band is, in metres where distances are known. */
+const reach = computed(() => {
+  const now = band.value
+  if (!now || coversEverything(now) || coversNothing(now)) return ''
+  const [far, near] = [metres(now.far), metres(now.near)]
+  return far && near ? `${near} to ${far}` : ''
+})
+function metres(nearness: number): string {
+  return bench.shot && bench.recipe ? distanceWords(bench.shot, bench.recipe, nearness) : ''
+}
+
+function depthText(nearness: number): string {
+  const far = metres(nearness)
+  return far ? `${nearness.toFixed(2)}, ${far}` : nearness.toFixed(2)
+}
+
+/** The height of a nearness of the band at a share of the width: a tilted band lies aslant. */
+function slant(nearness: number, x: number): number {
+  return y(nearness + (band.value ? tiltAt(band.value, x, 0.5) : 0))
+}
+
+/** A strip of the band from one nearness to another, over the whole width and the ridge. */
+function strip(one: number, other: number): string {
+  const w = ground.value.width
+  const right = size.value.width
+  return `0,${slant(one, 0)} ${w},${slant(one, 1)} ${right},${slant(one, 1)} ${right},${slant(other, 1)} ${w},${slant(other, 1)} 0,${slant(other, 0)}`
+}
+
+function line(nearness: number): string {
+  return `0,${slant(nearness, 0)} ${ground.value.width},${slant(nearness, 1)} ${size.value.width},${slant(nearness, 1)}`
+}
+
+/** Where the pointer is, in words. */
+const pointed = computed(() => {
+  const at = bench.hovered
+  const map = bench.nearness
+  if (at && map) return depthText(nearnessAt(map, at.x, at.y))
+  return bench.marked ? depthText(bench.marked.nearness) : ''
+})
+const hover = computed(() => {
+  const at = bench.hovered
+  const map = bench.nearness
+  return at && map ? { x: at.x * ground.value.width, y: y(nearnessAt(map, at.x, at.y)) } : undefined
+})
+
+const ridge = computed(() => {
+  const map = bench.nearness
+  if (!map) return ''
+  const bins = 96
+  const shares = histogram(map, bins, range.value.far, range.value.near)
+  const points = Array.from(shares, (part, i) => `${(part * (RIDGE - 6)).toFixed(1)},${(((i + 0.5) / bins) * ground.value.height).toFixed(1)}`)
+  return `M0,0L${points.join('L')}L0,${ground.value.height}Z`
+})
+
+function drawPlan(): void {
+  const element = canvas.value
+  const map = bench.nearness
+  const photo = bench.depthPhoto
+  if (!element) return
+  // Two pixels to a cell: single samples join to surfaces.
+  const width = Math.max(1, Math.round(ground.value.width / 2))
+  const height = Math.max(1, Math.round(ground.value.height / 2))
+  Object.assign(element, { width, height })
+  if (map && photo) element.getContext('2d')?.putImageData(plan(map, photo, width, height, range.value), 0, 0)
+}
+
+function gripAt(x: number, at: number): Grip {
+  const now = band.value
+  const edges = outer.value
+  if (!now || !edges) return 'slab'
+  const across = Math.min(1, Math.max(0, x / ground.value.width))
+  const near = slant(now.near, across)
+  const far = slant(now.far, across)
+  if (x > ground.value.width - 14 && x < ground.value.width + 14 && Math.abs(at - (near + far) / 2) <= HANDLE) return 'tilt'
+  // The band's own edges win over the falloffs when they lie on each other, and the slab stays reachable when thin.
+  if (near - far > 3 * HANDLE && Math.abs(at - near) <= HANDLE) return 'near'
+  if (near - far > 3 * HANDLE && Math.abs(at - far) <= HANDLE) return 'far'
+  if (near - far <= 3 * HANDLE && at > near && at <= near + HANDLE) return 'near'
+  if (near - far <= 3 * HANDLE && at < far && at >= far - HANDLE) return 'far'
+  if (at > far && at < near) return 'slab'
+  if (Math.abs(at - slant(edges.near, across)) <= HANDLE) return 'nearFalloff'
+  if (Math.abs(at - slant(edges.far, across)) <= HANDLE) return 'farFalloff'
+  return 'slab'
+}
+
+function local(event: PointerEvent): { x: number; y: number } {
+  const box = root.value?.getBoundingClientRect()
+  return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
+}
+
+function down(event: PointerEvent): void {
+  const now = band.value
+  if (!now || event.button !== 0) return
+  root.value?.setPointerCapture(event.pointerId)
+  from = { ...local(event), band: now, moved: false }
+  dragged.value = gripAt(from.x, from.y)
+}
+
+function moved(by: number, grip: Grip, start: Band): Band {
+  const delta = (by / ground.value.height) * (range.value.near - range.value.far)
+  if (grip === 'tilt') return { ...start, tiltAcross: Math.min(1, Math.max(-1, start.tiltAcross + delta)) }
+  if (grip === 'near') return { ...start, near: Math.max(start.far, limited(start.near + delta)) }
+  if (grip === 'far') return { ...start, far: Math.min(start.near, limited(start.far + delta)) }
+  if (grip === 'nearFalloff') return { ...start, nearFalloff: limited(start.nearFalloff + delta) }
+  if (grip === 'farFalloff') return { ...start, farFalloff: limited(start.farFalloff - delta) }
+  const held = Math.min(1 - start.near, Math.max(-start.far, delta))
+  return { ...start, near: start.near + held, far: start.far + held }
+}
+
+function move(event: PointerEvent): void {
+  const at = local(event)
+  if (!dragged.value) {
+    cursor.value = gripAt(at.x, at.y) === 'slab' ? 'grab' : 'ns-resize'
+    const inGround = at.x <= ground.value.width && at.y <= ground.value.height
+    bench.marked = inGround ? { x: at.x / ground.value.width, nearness: nearnessOf(at.y) } : undefined
+    return
+  }
+  if (!from.band || (!from.moved && Math.abs(at.y - from.y) < 3)) return
+  from.moved = true
+  bench.marked = undefined
+  bench.live({ band: moved(at.y - from.y, dragged.value, from.band) })
+}
+
+const cursor = ref('grab')
+const NAMES: Record<Grip, string> = {
+  slab: 'Move the band', near: 'Near edge', far: 'Far edge', nearFalloff: 'Falloff in front', farFalloff: 'Falloff behind', tilt: 'Turn the band',
+}
+
+function up(): void {
+  const grip = dragged.value
+  const start = from.band
+  dragged.value = undefined
+  if (!grip || !start) return
+  if (from.moved) {
+    bench.commit(NAMES[grip])
+    return
+  }
+  // A click selects that depth: the band keeps its width and moves there.
+  const centre = nearnessOf(from.y) - tiltAt(start, Math.min(1, from.x / ground.value.width), 0.5)
+  if (from.y <= ground.value.height && grip === 'slab') {
+    const half = Math.min((start.near - start.far) / 2, 0.25)
+    bench.commit('Focus in the plan', { band: { ...start, near: limited(centre + half), far: limited(centre - half) } })
+  }
+}
+
+function cancel(): void {
+  dragged.value = undefined
+  from = { x: 0, y: 0, band: undefined, moved: false }
+  bench.release()
+}
+
+function key(event: KeyboardEvent): void {
+  const now = band.value
+  const sign = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
+  const level = (event.key === 'l' || event.key === 'L') && now
+  if (level) bench.commit('Level the band', { band: { ...now, tiltAcross: 0, tiltDown: 0 } })
+  if (!now || !sign) return
+  event.preventDefault()
+  if (event.altKey) {
+    bench.commit('Turn the band', { band: moved((sign * 0.02 * ground.value.height) / (range.value.near - range.value.far), 'tilt', now) })
+    return
+  }
+  const by = (sign * (event.shiftKey ? 0.05 : 0.01) * ground.value.height) / (range.value.near - range.value.far)
+  const next = moved(by, 'slab', now)
+  if (Math.abs(next.near - now.near) > LEAST / 10) bench.commit('Move the band', { band: next })
+}
+
+let resize: ResizeObserver | undefined
+watch([() => bench.nearness, () => bench.depthPhoto, ground, range], drawPlan)
+onMounted(() => {
+  resize = new ResizeObserver(([entry]) => {
+    if (entry) size.value = { width: entry.contentRect.width, height: entry.contentRect.height }
+  })
+  if (root.value) resize.observe(root.value)
+  drawPlan()
+})
+onBeforeUnmount(() => resize?.disconnect())
+</script>
+
+<template>
+  <section class="plan" aria-label="Plan: the scene seen from above">
+    <header>
+      <h2>Plan</h2>
+      <span class="quiet small words" data-test="band-words">{{ pointed || words }}<template v-if="!pointed && reach"><br />{{ reach }}</template></span>
+    </header>
+    <div
+      ref="root" class="ground" :style="{ cursor: dragged ? 'grabbing' : cursor }" tabindex="0" role="group" data-test="plan"
+      aria-label="Sharp band. Arrow keys move it, with Shift in larger steps, with Alt they turn it; L levels it."
+      @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="cancel" @pointerleave="bench.marked = undefined" @keydown="key"
+    >
+      <canvas ref="canvas" :style="{ width: `${ground.width}px`, height: `${ground.height}px` }" />
+      <svg :width="size.width" :height="size.height" aria-hidden="true">
+        <g class="cone">
+          <line :x1="ground.width / 2" :y1="size.height - 12" x2="0" y2="0" />
+          <line :x1="ground.width / 2" :y1="size.height - 12" :x2="ground.width" y2="0" />
+        </g>
+        <path :d="ridge" class="ridge" :transform="`translate(${ground.width + 4},0)`" />
+        <template v-if="band && outer">
+          <polygon class="falloff near" :points="strip(band.near, outer.near)" />
+          <polygon class="falloff far" :points="strip(outer.far, band.far)" />
+          <polyline class="soft near" :points="line(outer.near)" />
+          <polyline class="soft far" :points="line(outer.far)" />
+          <polygon class="slab" :points="strip(band.far, band.near)" />
+          <polyline class="edge" :points="line(band.near)" data-test="near-edge" />
+          <polyline class="edge" :points="line(band.far)" data-test="far-edge" />
+          <rect class="knob" :x="ground.width / 2 - 12" :y="slant(band.near, 0.5) - 2.5" width="24" height="5" rx="2" />
+          <rect class="knob" :x="ground.width / 2 - 12" :y="slant(band.far, 0.5) - 2.5" width="24" height="5" rx="2" />
+          <circle class="turn" :cx="ground.width" :cy="(slant(band.near, 1) + slant(band.far, 1)) / 2" r="5" data-test="turn" />
+        </template>
+        <g v-if="hover" class="hover">
+          <circle :cx="hover.x" :cy="hover.y" r="4" />
+          <line :x1="ground.width" :x2="size.width" :y1="hover.y" :y2="hover.y" />
+        </g>
+        <g class="camera" :transform="`translate(${ground.width / 2},${size.height - 13})`">
+          <rect x="-11" y="-4" width="22" height="13" rx="2" /><rect x="-5" y="-10" width="10" height="6" />
+        </g>
+        <text class="end" x="5" y="13">far {{ range.far.toFixed(2) }}</text>
+        <text class="end" x="5" :y="ground.height - 5">near {{ range.near.toFixed(2) }}</text>
+      </svg>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.plan { display: grid; grid-template-rows: auto minmax(0, 1fr); min-height: 0; background: var(--panel); border-left: 1px solid var(--line); }
+header { display: flex; justify-content: space-between; align-items: start; padding: 7px 12px; border-bottom: 1px solid var(--line); }
+.ground { position: relative; min-height: 0; touch-action: none; overflow: hidden; margin: 8px; }
+canvas, svg { position: absolute; left: 0; top: 0; }
+canvas { background: var(--well); }
+.cone line { stroke: var(--strong-line); stroke-dasharray: 2 4; }
+.ridge { fill: var(--dim); opacity: 0.55; }
+.slab { fill: var(--accent); opacity: 0.2; }
+.edge { stroke: var(--accent); stroke-width: 1.5; }
+.knob { fill: var(--accent); }
+.turn { fill: var(--panel); stroke: var(--accent); stroke-width: 2; }
+polyline { fill: none; }
+.words { text-align: right; min-height: 31px; }
+.falloff { opacity: 0.13; }
+.falloff.near { fill: var(--near); }
+.falloff.far { fill: var(--far); }
+.soft { stroke-dasharray: 3 3; stroke-width: 1; }
+.soft.near { stroke: var(--near); }
+.soft.far { stroke: var(--far); }
+.hover circle { fill: none; stroke: var(--ink); stroke-width: 1.5; }
+.hover line { stroke: var(--ink); }
+.camera rect { fill: var(--panel); stroke: var(--dim); }
+.end { fill: var(--dim); font-size: 10.5px; }
+</style>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { api, Problem } from '../../api/client'
+import { useBench } from '../../stores/bench'
+import { useShoots } from '../../stores/shoots'
+
+/** Gives parts of this version's recipe to other shots of the shoot; each gets one step that can be undone there. */
+const emit = defineEmits<{ close: [] }>()
+const bench = useBench()
+const shoots = useShoots()
+const parts = [
+  { key: 'lens', name: 'Lens', about: 'aperture, disc, glints, both sides' },
+  { key: 'band', name: 'Sharp band', about: 'its edges, falloffs and tilt' },
+  { key: 'trims', name: 'Depth trims', about: 'not where depth comes from' },
+  { key: 'touchups', name: 'Touch-ups', about: 'to shots of the same size' },
+  { key: 'opacity', name: 'Opacity', about: 'of the whole effect' },
+]
+const chosenParts = ref(['lens'])
+const chosen = ref<string[]>([])
+const told = ref('')
+const busy = ref(false)
+
+const others = computed(
+  () => shoots.shoots.find((each) => each.id === bench.shot?.shootId)?.shots.filter((each) => each.id !== bench.shot?.id && each.depths.length) ?? [],
+)
+
+function toggled(all: string[], key: string): string[] {
+  return all.includes(key) ? all.filter((each) => each !== key) : [...all, key]
+}
+
+async function copy(): Promise<void> {
+  busy.value = true
+  try {
+    const changed = await bench.copyParts(chosenParts.value, chosen.value)
+    told.value = changed === 1 ? 'One shot has been changed.' : `${changed} shots have been changed.`
+  } catch (problem) {
+    told.value = (problem as Problem).message
+  } finally {
+    busy.value = false
+  }
+}
+
+onMounted(() => void shoots.load())
+</script>
+
+<template>
+  <v-dialog :model-value="true" width="560" aria-label="Copy to other shots" @update:model-value="emit('close')">
+    <div class="sheet">
+      <h2>Copy to other shots</h2>
+      <div class="parts" role="group" aria-label="What is copied">
+        <label v-for="each in parts" :key="each.key"><input type="checkbox" :checked="chosenParts.includes(each.key)" @change="chosenParts = toggled(chosenParts, each.key)" /> {{ each.name }} <span class="quiet small">{{ each.about }}</span></label>
+      </div>
+      <div class="shots" role="group" aria-label="To which shots">
+        <label v-for="each in others" :key="each.id" :class="{ on: chosen.includes(each.id) }" data-test="copy-target">
+          <input type="checkbox" :checked="chosen.includes(each.id)" @change="chosen = toggled(chosen, each.id)" />
+          <img :src="api.thumbnail(each.id)" alt="" /><span>{{ each.name }}</span>
+        </label>
+        <p v-if="!others.length" class="quiet">There is no other shot with depth in this shoot.</p>
+      </div>
+      <div class="foot">
+        <v-btn :disabled="!others.length" @click="chosen = others.map((each) => each.id)">All shots</v-btn>
+        <span role="status" data-test="copied">{{ told }}</span>
+        <span class="spring" />
+        <v-btn @click="emit('close')">Close</v-btn>
+        <v-btn class="lead" :disabled="!chosen.length || !chosenParts.length || busy" data-test="copy" @click="copy">{{ chosen.length ? `Copy to ${chosen.length}` : "Copy" }}</v-btn>
+      </div>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.sheet { background: var(--panel); color: var(--ink); border: 1px solid var(--strong-line); border-radius: 4px; padding: 14px 18px; display: grid; gap: 12px; }
+.parts { display: grid; grid-template-columns: 1fr 1fr; gap: 4px 16px; }
+.shots { display: grid; grid-template-columns: repeat(auto-fill, minmax(118px, 1fr)); gap: 8px; max-height: 300px; overflow: auto; }
+.shots label { position: relative; display: grid; gap: 3px; border: 1px solid var(--line); border-radius: 3px; padding: 5px; font-size: 11.5px; cursor: pointer; }
+.shots label.on { border-color: var(--accent); }
+.shots img { width: 100%; height: 72px; object-fit: cover; display: block; }
+.shots span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.shots input { position: absolute; left: 9px; top: 9px; }
+.foot { display: flex; gap: 8px; align-items: center; }
+.spring { flex: 1; }
+input { accent-color: var(--accent); }
+</style>
