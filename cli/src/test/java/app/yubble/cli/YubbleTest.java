@@ -15,11 +15,14 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import picocli.CommandLine;
 
 class YubbleTest {
     @TempDir
@@ -281,5 +284,28 @@ class YubbleTest {
         assertThat(run("refocus", jpeg.toString(), "-o", out.toString(), "--depth", "camera"))
                 .isEqualTo(3);
         assertThat(said.toString()).contains("plain.jpg");
+    }
+
+    @Test
+    void theHelpNamesEnginesThatThereAre() {
+        for (Object command : new Object[] {new DepthCommand(), new RefocusCommand()}) {
+            String help = new CommandLine(command).getUsageMessage().replaceAll("\\s+", " ");
+            Matcher named =
+                    Pattern.compile("for estimated depth: ((\\w+, )*\\w+)").matcher(help);
+            assertThat(named.find()).as(help).isTrue();
+            String[] names = named.group(1).split(", ");
+            assertThat(names).contains("auto", "cues", "ramp");
+            for (String engine : names) {
+                assertThat(run(
+                                "depth",
+                                photo.toString(),
+                                "-o",
+                                folder.resolve("m.png").toString(),
+                                "--engine",
+                                engine))
+                        .as(engine)
+                        .isZero();
+            }
+        }
     }
 }

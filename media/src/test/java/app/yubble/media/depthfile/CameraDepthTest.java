@@ -7,7 +7,9 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
+import app.yubble.media.picture.HeifTools;
 import app.yubble.media.picture.JpegSegments;
+import app.yubble.media.picture.PictureFile;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
 import java.awt.image.BufferedImage;
@@ -230,9 +232,13 @@ class CameraDepthTest {
         try (var in = CameraDepthTest.class.getResourceAsStream("/app/yubble/media/with-depth.avif")) {
             file = in.readAllBytes();
         }
-        var decoded = PictureReader.DEFAULT.read(file);
+        PictureFile opened = PictureFile.of(file);
+        assertThat(PictureReader.DEFAULT.inspect(opened).format()).isEqualTo("HEIF");
+        HeifTools.Converted converted = opened.converted();
+        var decoded = PictureReader.DEFAULT.read(opened);
+        assertThat(reader.read(opened, decoded.picture().size())).isPresent();
+        assertThat(opened.converted()).as("converted once").isSameAs(converted);
         assertThat(decoded.picture().size()).isEqualTo(new Size(128, 96));
-        assertThat(decoded.origin().format()).isEqualTo("HEIF");
         // A box of 220 on 40, written as depth of half the size.
         Plane nearness =
                 reader.read(file, decoded.picture().size()).orElseThrow().nearness();
