@@ -223,7 +223,7 @@ class PhotoTest {
         page.getByRole(com.microsoft.playwright.options.AriaRole.SLIDER)
                 .and(page.getByLabel("aperture"))
                 .press("Home");
-        PlaywrightAssertions.assertThat(reality).containsText("No 50 mm lens opens to f/0.70.");
+        PlaywrightAssertions.assertThat(reality).containsText("No 85 mm lens opens to f/0.70.");
         BoundingBox text = reality.boundingBox();
         double needed = ((Number) reality.evaluate("line => line.scrollHeight")).doubleValue();
         assertThat(needed).as("nothing of the line is cut").isLessThanOrEqualTo(text.height + 1);
