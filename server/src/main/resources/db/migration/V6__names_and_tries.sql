@@ -5,6 +5,6 @@ create table try_count (
   who char(64) character set ascii collate ascii_bin not null primary key,
   what varchar(24) not null,
   tries int not null,
-  first_at timestamp(6) not null,
+  first_at timestamp(6) not null default current_timestamp(6),
   key try_count_age (what, first_at)
 );

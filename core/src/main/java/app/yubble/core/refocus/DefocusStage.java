@@ -9,7 +9,6 @@ import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
 
 /**
  * The defocus field: the signed blur radius of every pixel.
@@ -46,11 +45,6 @@ record DefocusStage(PaintedStage painted, SharpBand band, Gain gain, double radi
     /** Whether nothing is out of focus. */
     boolean isSharp() {
         return band.coversEverything() && !painted.blurs();
-    }
-
-    @Override
-    public @Nullable Region differs(LocalStage<RadiusField> before) {
-        return reads().equals(before.reads()) ? null : Region.all(size());
     }
 
     @Override

@@ -41,11 +41,6 @@ record LensStage(PictureStage picture, GlintsStage glints, DefocusStage defocus,
     }
 
     @Override
-    public @Nullable Region differs(LocalStage<Picture> before) {
-        return reads().equals(before.reads()) ? null : Region.all(size());
-    }
-
-    @Override
     public Region reach(Region changed, Results taken) {
         return taken.of(defocus).seenFrom(changed, disc);
     }

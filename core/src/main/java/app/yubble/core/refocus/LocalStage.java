@@ -18,13 +18,14 @@ interface LocalStage<T> extends Stage<T> {
     boolean isOfWholePicture();
 
     /**
-     * Where its result differs from that of {@code before} as far as its own part of the recipe goes; null for nowhere. What the
-     * stages before it have changed is asked for by {@link #reach}.
+     * Where its result differs from that of {@code before} as far as its own part of the recipe goes; null for nowhere. Everywhere,
+     * unless the stage knows better. What the stages before it have changed is asked for by {@link #reach}.
      *
      * @param before of the same kind
      */
-    @Nullable
-    Region differs(LocalStage<T> before);
+    default @Nullable Region differs(LocalStage<T> before) {
+        return reads().equals(before.reads()) ? null : Region.all(size());
+    }
 
     /**
      * Where its result may change when the result of a local stage that it takes changes in {@code changed}. Asked with the

@@ -39,11 +39,6 @@ record OpacityStage(Stage<Picture> effect, PictureStage picture, double opacity)
     }
 
     @Override
-    public @Nullable Region differs(LocalStage<Picture> before) {
-        return reads().equals(before.reads()) ? null : Region.all(size());
-    }
-
-    @Override
     public Picture make(Region part, Results taken, Progress progress) {
         Picture photo = taken.of(picture);
         Picture over = taken.of(effect, part);

@@ -1,5 +1,6 @@
 package app.yubble.core.refocus;
 
+import app.yubble.core.clip.Moment;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.LensRender;
 import app.yubble.core.raster.Picture;
@@ -7,6 +8,7 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.touchup.Mask;
@@ -59,6 +61,12 @@ public final class RefocusLine {
     /** The result, for somebody who does not look again. */
     public Picture render(Still still, Recipe recipe, View view, Progress progress) {
         return render(new Viewer(), still, recipe, view, progress);
+    }
+
+    /** The result at a moment of a shot: its still there, through what the recipe is there. */
+    public Picture render(
+            Viewer viewer, Material material, Course course, Moment moment, View view, Progress progress) {
+        return render(viewer, material.at(moment), course.at(moment), view, progress);
     }
 
     /** The result, of which only what has changed since {@code viewer} looked last is made anew. */

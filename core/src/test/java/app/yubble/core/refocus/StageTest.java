@@ -155,7 +155,7 @@ class StageTest {
         Course pull = moment -> moment.frame() == 0 ? near : far;
         RefocusLine line = new RefocusLine(StageCache.keepingAll());
         List<Picture> results = clip.moments().stream()
-                .map(moment -> line.render(clip.at(moment), pull.at(moment), View.of(SIZE), Progress.NONE))
+                .map(moment -> line.render(new Viewer(), clip, pull, moment, View.of(SIZE), Progress.NONE))
                 .toList();
         Picture first = new Frame(0).picture(SIZE);
         Picture second = new Frame(1).picture(SIZE);

@@ -1,11 +1,13 @@
 package app.yubble.server.delivery;
 
+import app.yubble.core.clip.Moment;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.View;
+import app.yubble.core.refocus.Viewer;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
@@ -92,7 +94,8 @@ public class DeliveryJob {
         RefocusLine line = new RefocusLine(StageCache.keepingAll());
         line.nearness(material, recipe.depth(), size);
         progress.at(0.15);
-        Picture result = line.render(material, recipe, View.of(size), progress.part(0.15, 0.9));
+        Picture result =
+                line.render(new Viewer(), material, recipe, Moment.ONLY, View.of(size), progress.part(0.15, 0.9));
         try {
             Origin origin = reader.inspect(files.bytes(shot.contentHash())).withSize(size);
             return files.put((FileStore.Writing)

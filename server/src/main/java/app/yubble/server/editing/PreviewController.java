@@ -1,5 +1,6 @@
 package app.yubble.server.editing;
 
+import app.yubble.core.clip.Moment;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -136,8 +137,13 @@ class PreviewController {
                     () -> desk.look(
                             who.id(),
                             wanted.page(),
-                            viewer ->
-                                    line.render(viewer, recipes.material(shot), recipe, new View(size, part), ticket)));
+                            viewer -> line.render(
+                                    viewer,
+                                    recipes.material(shot),
+                                    recipe,
+                                    Moment.ONLY,
+                                    new View(size, part),
+                                    ticket)));
             Region region = part;
             Region news = desk.news(
                     who.id(),
