@@ -24,7 +24,8 @@ public final class Yubble implements Runnable {
     @Spec
     private CommandSpec spec;
 
-    /** Made by the command line parser. */
+    /** Made by the command line parser, which fills the fields in. */
+    @SuppressWarnings("NullAway.Init")
     public Yubble() {}
 
     @Override

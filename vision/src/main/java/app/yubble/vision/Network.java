@@ -205,7 +205,7 @@ public final class Network {
                 Thread.currentThread().interrupt();
                 throw new CancellationException("interrupted");
             } catch (ExecutionException failed) {
-                throw failed(failed.getCause());
+                throw failed(failed.getCause() == null ? failed : failed.getCause());
             }
         }
     }

@@ -131,7 +131,7 @@ final class LayerSheet {
             boolean over,
             KernelField kernels,
             float[][] notNearer,
-            float[] @Nullable [] partly,
+            float @Nullable [][] partly,
             boolean told,
             boolean scaled) {
         int reach = kernels.reach();

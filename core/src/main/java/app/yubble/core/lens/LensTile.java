@@ -86,7 +86,8 @@ final class LensTile {
     private @Nullable Sheet layers(Pieces[] pieces, Pieces[] hidden, boolean inFront) {
         LayerCut cut = new LayerCut(pixels, pieces, hidden, plan.steps(), inFront, shelf);
         Sheet picture = null;
-        Glow glow = lamps != null && lamps.any() ? new Glow(pixels.width, pixels.height) : null;
+        Lamps lit = lamps != null && lamps.any() ? lamps : null;
+        Glow glow = lit == null ? null : new Glow(pixels.width, pixels.height);
         for (int k = cut.count() - 1; k >= 1; k--) {
             if (cut.isEmpty(k)) {
                 continue;
@@ -114,11 +115,11 @@ final class LensTile {
                 cut.gather(layer, row);
             });
             KernelField kernels = new KernelField(shape, radius, inFront, frame, level);
-            Lamps.Group own = glow == null ? null : lamps.at(k, inFront);
+            Lamps.Group own = lit == null ? null : lit.at(k, inFront);
             boolean told = glow != null && glow.mayChangeBy(own, inFront);
             float[][] partly = k == 1 && !inFront ? pixels.radius : null;
             Glow.Laid laid = layer.layInto(picture, !inFront, kernels, cut.gathered(), partly, told, own != null);
-            if (laid != null) {
+            if (laid != null && glow != null) {
                 glow.lay(own, inFront, discs, laid);
             }
         }

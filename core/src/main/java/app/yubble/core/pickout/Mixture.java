@@ -34,12 +34,12 @@ final class Mixture {
         int[] samples = places.length <= MOST_SAMPLES ? places : thinned(places);
         int[] owners = new int[samples.length];
         int count = spread(channels, samples, owners);
-        Mixture out = null;
-        for (int round = 0; round < ROUNDS; round++) {
-            out = fitted(channels, samples, owners, count);
+        Mixture out = fitted(channels, samples, owners, count);
+        for (int round = 1; round < ROUNDS; round++) {
             for (int i = 0; i < samples.length; i++) {
                 owners[i] = out.owner(channels, samples[i]);
             }
+            out = fitted(channels, samples, owners, count);
         }
         return out;
     }

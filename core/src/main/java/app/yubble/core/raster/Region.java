@@ -53,16 +53,18 @@ public record Region(int x, int y, int width, int height) {
 
     /** The smallest that holds both; one of them may be null for none. */
     public static @Nullable Region around(@Nullable Region a, @Nullable Region b) {
-        if (a == null || b == null) {
-            return a == null ? b : a;
-        }
-        int left = Math.min(a.x, b.x);
-        int top = Math.min(a.y, b.y);
+        return a == null || b == null ? a == null ? b : a : a.joined(b);
+    }
+
+    /** The smallest that holds both. */
+    public Region joined(Region other) {
+        int left = Math.min(x, other.x);
+        int top = Math.min(y, other.y);
         return new Region(
                 left,
                 top,
-                Math.max(a.x + a.width, b.x + b.width) - left,
-                Math.max(a.y + a.height, b.y + b.height) - top);
+                Math.max(x + width, other.x + other.width) - left,
+                Math.max(y + height, other.y + other.height) - top);
     }
 
     /** What both have in common; null when that is nothing. */

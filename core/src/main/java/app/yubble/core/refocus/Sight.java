@@ -172,8 +172,12 @@ final class Sight implements Results {
         if (!(stage.maker() instanceof LocalStage<T> local)) {
             return whole.of(stage);
         }
-        @SuppressWarnings("unchecked") // As above; stages are gone through in their order, so it is there.
-        T result = (T) slots(local).get(local.name()).result;
+        Kept<?> kept = slots(local).get(local.name());
+        if (kept == null) {
+            throw new IllegalStateException(local.name() + " is asked for before its turn");
+        }
+        @SuppressWarnings("unchecked") // As above.
+        T result = (T) kept.result;
         return result;
     }
 

@@ -12,6 +12,7 @@ import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -135,10 +136,11 @@ final class TouchupMasks {
     private @Nullable Mask fromElsewhere(Touchup touchup, Region within, StageKey own) {
         for (Region known : drawnBefore.newestFirst()) {
             Region both = known.meet(within);
-            Mask there = both == null
-                            || both.size().pixels() < MOST_OF_IT * within.size().pixels()
-                    ? null
-                    : cache.found(paintedKey(key.then("part", known), touchup), Mask.class);
+            if (both == null
+                    || both.size().pixels() < MOST_OF_IT * within.size().pixels()) {
+                continue;
+            }
+            Mask there = cache.found(paintedKey(key.then("part", known), touchup), Mask.class);
             if (there != null) {
                 Mask mask = there.within(both);
                 for (Region piece : within.without(both)) {
@@ -168,18 +170,23 @@ final class TouchupMasks {
         if (file == null && pickOut == null) {
             return Mask.empty(drawn);
         }
-        return cache.get(own.then("start", touchup.start().key()), Mask.class, Mask::bytes, () -> {
-            if (pickOut == null) {
-                return Mask.of(ground.still().mask(file), drawn);
-            }
-            Size from = PickingOut.solvedFrom(pickOut, ground.still().size());
-            Plane solved = cache.get(
-                    ground.key(from).then("solved", pickOut.key()),
-                    Plane.class,
-                    Plane::bytes,
-                    () -> PickingOut.solved(pickOut, ground.picture(from), ground.nearness(from)));
-            return PickingOut.mask(pickOut, solved, ground.picture(drawn), within);
-        });
+        return cache.get(
+                own.then("start", touchup.start().key()),
+                Mask.class,
+                Mask::bytes,
+                () -> pickOut == null
+                        ? Mask.of(ground.still().mask(Objects.requireNonNull(file)), drawn)
+                        : pickedOut(pickOut, within));
+    }
+
+    private Mask pickedOut(PickOut pickOut, Region within) {
+        Size from = PickingOut.solvedFrom(pickOut, ground.still().size());
+        Plane solved = cache.get(
+                ground.key(from).then("solved", pickOut.key()),
+                Plane.class,
+                Plane::bytes,
+                () -> PickingOut.solved(pickOut, ground.picture(from), ground.nearness(from)));
+        return PickingOut.mask(pickOut, solved, ground.picture(drawn), within);
     }
 
     /** Of all that a touch-up paints, finished. */

@@ -8,7 +8,6 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.RunningExtreme;
 import app.yubble.core.raster.Size;
 import java.util.Arrays;
-import java.util.List;
 import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 
@@ -162,15 +161,19 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
 
     /** What of it lies in a part. */
     public Mask within(Region part) {
-        Region both = box == null ? null : box.meet(part);
-        if (both == null || both.equals(box)) {
-            return both == null ? empty(picture) : this;
+        Region own = box;
+        Region both = own == null ? null : own.meet(part);
+        if (own == null || both == null) {
+            return empty(picture);
+        }
+        if (both.equals(own)) {
+            return this;
         }
         byte[] out = new byte[both.width() * both.height()];
         for (int y = 0; y < both.height(); y++) {
             System.arraycopy(
                     shares,
-                    (y + both.y() - box.y()) * box.width() + both.x() - box.x(),
+                    (y + both.y() - own.y()) * own.width() + both.x() - own.x(),
                     out,
                     y * both.width(),
                     both.width());
@@ -180,48 +183,51 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
 
     /** This one and another one, which is painted nowhere where this one is. */
     public Mask beside(Mask other) {
-        if (box == null || other.box == null) {
-            return box == null ? other : this;
+        Region own = box;
+        Region others = other.box;
+        if (own == null || others == null) {
+            return own == null ? other : this;
         }
-        Region both = Region.around(box, other.box);
+        Region both = own.joined(others);
         byte[] out = new byte[both.width() * both.height()];
-        for (Mask each : List.of(this, other)) {
-            for (int y = 0; y < each.box.height(); y++) {
-                int to = (y + each.box.y() - both.y()) * both.width() + each.box.x() - both.x();
-                for (int x = 0; x < each.box.width(); x++) {
-                    out[to + x] |= each.shares[y * each.box.width() + x];
-                }
+        lay(shares, own, out, both);
+        lay(other.shares, others, out, both);
+        return new Mask(picture, both, out);
+    }
+
+    /** Lays shares of a box over a larger one, which is painted nowhere there; {@code out} is modified. */
+    private static void lay(byte[] shares, Region box, byte[] out, Region both) {
+        for (int y = 0; y < box.height(); y++) {
+            int to = (y + box.y() - both.y()) * both.width() + box.x() - both.x();
+            for (int x = 0; x < box.width(); x++) {
+                out[to + x] |= shares[y * box.width() + x];
             }
         }
-        return new Mask(picture, both, out);
     }
 
     /** This one after a stroke over it, which adds to it or takes away from it. */
     Mask with(Mask stroke, boolean erases) {
-        if (stroke.box == null || box == null && erases) {
+        Region own = box;
+        Region strokes = stroke.box;
+        if (strokes == null || own == null && erases) {
             return this;
         }
-        Region both = box == null ? stroke.box : erases ? box : Region.around(box, stroke.box);
+        Region both = own == null ? strokes : erases ? own : own.joined(strokes);
         byte[] out = new byte[both.width() * both.height()];
-        for (int y = 0; box != null && y < box.height(); y++) {
-            System.arraycopy(
-                    shares,
-                    y * box.width(),
-                    out,
-                    (y + box.y() - both.y()) * both.width() + box.x() - both.x(),
-                    box.width());
+        if (own != null) {
+            lay(shares, own, out, both);
         }
-        Region painted = both.meet(stroke.box);
+        Region painted = both.meet(strokes);
         if (painted == null) {
             return this;
         }
         for (int y = painted.y(); y < painted.y() + painted.height(); y++) {
             for (int x = painted.x(); x < painted.x() + painted.width(); x++) {
-                float more = stroke.share((y - stroke.box.y()) * stroke.box.width() + x - stroke.box.x());
+                float more = stroke.share((y - strokes.y()) * strokes.width() + x - strokes.x());
                 if (more > 0) {
                     int i = (y - both.y()) * both.width() + x - both.x();
-                    float own = (out[i] & 0xff) * (1 / 255f);
-                    out[i] = (byte) Math.round(255 * (erases ? own * (1 - more) : own + more * (1 - own)));
+                    float before = (out[i] & 0xff) * (1 / 255f);
+                    out[i] = (byte) Math.round(255 * (erases ? before * (1 - more) : before + more * (1 - before)));
                 }
             }
         }

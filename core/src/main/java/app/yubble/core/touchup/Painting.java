@@ -39,7 +39,7 @@ public final class Painting {
     public static void move(Plane nearness, Touchup touchup, Mask mask, SharpBand band, Region part) {
         Region box = mask.box();
         Region both = box == null ? null : box.meet(part);
-        if (both == null || !touchup.changesDepth()) {
+        if (box == null || both == null || !touchup.changesDepth()) {
             return;
         }
         float[] to = nearness.samples();

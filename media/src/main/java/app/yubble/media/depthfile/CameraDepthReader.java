@@ -159,15 +159,16 @@ public final class CameraDepthReader {
         if (!linear && !format.equals("RangeInverse")) {
             throw new IllegalArgumentException("its depth format \"" + format + "\" is not known");
         }
-        if (linear && (near == null || far == null || far <= near)) {
+        boolean ranged = near != null && far != null && far > near;
+        if (linear && !ranged) {
             throw new IllegalArgumentException("its depth needs a near and a far distance, and far beyond near");
         }
         Plane nearness = new Plane(stored.size());
         for (int i = 0; i < nearness.samples().length; i++) {
             float value = stored.samples()[i];
-            nearness.samples()[i] = linear ? inverse(value, near, far) : 1 - value;
+            nearness.samples()[i] = linear && near != null && far != null ? inverse(value, near, far) : 1 - value;
         }
-        boolean metric = units.equals(METRES) && near != null && far != null && far > near;
+        boolean metric = units.equals(METRES) && ranged;
         return new CameraDepth(nearness, "depth metadata", metric ? near : null, metric ? far : null);
     }
 

@@ -3,6 +3,7 @@ package app.yubble.server.account;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.problem.RefusedException;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import org.springframework.security.core.userdetails.UserDetails;
@@ -65,6 +66,8 @@ public class Accounts implements UserDetailsService {
         if (find(shown).isPresent()) {
             throw new ConflictException("There already is an account of that name.");
         }
-        return repository.save(new Account(shown, encoder.encode(password))).id();
+        return repository
+                .save(new Account(shown, Objects.requireNonNull(encoder.encode(password))))
+                .id();
     }
 }

@@ -7,6 +7,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.UUID;
 import org.springframework.jdbc.core.namedparam.MapSqlParameterSource;
 import org.springframework.jdbc.core.namedparam.NamedParameterJdbcTemplate;
@@ -46,7 +47,10 @@ class RecipeStore {
                     some.stream()
                             .map(name -> new MapSqlParameterSource("shot", shot.toString())
                                     .addValue("name", name)
-                                    .addValue("content", cut.pieces().get(name).get()))
+                                    .addValue(
+                                            "content",
+                                            Objects.requireNonNull(cut.pieces().get(name))
+                                                    .get()))
                             .toArray(SqlParameterSource[]::new));
         }
         return cut.whole();

@@ -4,6 +4,7 @@ import app.yubble.core.depth.DepthShapeException;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.media.recipe.BadRecipeException;
 import java.net.URI;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
@@ -38,6 +39,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler({ConflictException.class, OptimisticLockingFailureException.class})
     ProblemDetail conflict(RuntimeException fault) {
+        @Nullable
         String detail = fault instanceof ConflictException
                 ? fault.getMessage()
                 : "This was changed in the meantime, in another tab or by someone else.";
@@ -87,7 +89,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                 .body(problem);
     }
 
-    private static ProblemDetail problem(HttpStatus status, String type, String detail) {
+    private static ProblemDetail problem(HttpStatus status, String type, @Nullable String detail) {
         ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, detail);
         problem.setType(URI.create("/problems/" + type));
         return problem;

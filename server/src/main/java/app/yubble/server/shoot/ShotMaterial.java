@@ -62,10 +62,9 @@ public final class ShotMaterial implements Photo {
 
     @Override
     public Picture picture(Size size) {
-        String proxy = shot.proxyHash();
-        boolean small = proxy != null && isReduced(size);
+        String proxy = isReduced(size) ? shot.proxyHash() : null;
         return Resample.toSize(
-                reader.read(bytes(small ? proxy : shot.contentHash())).picture(), size);
+                reader.read(bytes(proxy == null ? shot.contentHash() : proxy)).picture(), size);
     }
 
     @Override

@@ -111,7 +111,7 @@ public class Shots {
         try {
             stored = new CameraDepthReader(reader).read(file, size);
         } catch (UnreadablePictureException | DepthShapeException fault) {
-            shot.notice(shortened(sentence(fault.getMessage())));
+            shot.notice(shortened(sentence(String.valueOf(fault.getMessage()))));
         }
         shots.save(shot);
         stored.ifPresent(depth -> put(
