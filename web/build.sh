@@ -17,7 +17,7 @@ if [ "${1:-}" = test ]; then
   exit
 fi
 
-sources=$(cat package-lock.json openapi.json index.html vite.config.ts tsconfig.json $(find src public -type f 2>/dev/null | sort) | sha256sum)
+sources=$(cat package-lock.json openapi.json settings.mjs index.html vite.config.ts tsconfig.json $(find src public -type f 2>/dev/null | sort) | sha256sum)
 if [ ! -f dist/index.html ] || [ "$(cat target/built 2>/dev/null)" != "$sources" ]; then
   npm run --silent build
   echo "$sources" > target/built

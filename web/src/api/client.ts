@@ -1,27 +1,26 @@
 import type { components } from './generated/schema'
 
 type Schemas = components['schemas']
-/** The server always sends every field; the generated types cannot know that. */
-type Whole<T> = T extends (infer E)[] ? Whole<E>[] : T extends object ? { [K in keyof T]-?: Whole<NonNullable<T[K]>> } : T
 
-export type Shoot = Whole<Schemas['ShootView']>
-export type Shot = Whole<Schemas['ShotView']>
-export type Version = Omit<Whole<Schemas['VersionView']>, 'recipe'> & { recipe: Recipe }
-export type Delivery = Whole<Schemas['DeliveryView']>
-export type Recipe = Omit<Whole<Schemas['RecipeDocument']>, 'touchups'> & { touchups: Touchup[] }
-export type PickOut = Whole<Schemas['PickOutPart']>
+export type Shoot = Schemas['ShootView']
+export type Shot = Schemas['ShotView']
+export type Version = Schemas['VersionView']
+export type Delivery = Schemas['DeliveryView']
+export type Recipe = Schemas['Recipe']
+export type PickOut = Schemas['PickOut']
 /** A touch-up begins with a pick-out, with a mask from a file, or with nothing. */
-export type Touchup = Omit<Whole<Schemas['TouchupPart']>, 'pickOut' | 'maskFile'> & { pickOut: PickOut | null; maskFile: string | null }
-export type Stroke = Whole<Schemas['StrokePart']>
-export type Band = Whole<Schemas['BandPart']>
-export type Settings = Whole<Schemas['SettingsView']>
-export type Character = Whole<Schemas['CharacterView']>
-export type Things = Whole<Schemas['ThingsView']>
+export type Touchup = Schemas['Touchup']
+export type Stroke = Schemas['Stroke']
+export type Band = Schemas['SharpBand']
+export type Disc = Schemas['Disc']
+export type Settings = Schemas['SettingsView']
+export type Character = Schemas['CharacterView']
+export type Things = Schemas['ThingsView']
 /** A place where depth is probably wrong; `verdict` is null until somebody has looked. */
-export type Fault = Omit<Whole<Schemas['FaultView']>, 'proposal' | 'verdict'> & { proposal: Touchup; verdict: 'accepted' | 'skipped' | null }
+export type Fault = Schemas['FaultView']
 /** In shares of the picture's width and height. */
-export type Region = Whole<Schemas['RegionPart']>
-export type Session = { name: string | null; openAccounts: boolean; demo: boolean }
+export type Region = Schemas['RegionPart']
+export type Session = Schemas['Session']
 export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'revision' | 'state' | 'progress' | 'problem'>
 
 /** What went wrong, in words for the person in front of the screen. */

@@ -1,5 +1,6 @@
 import { describe, expect, it, vi } from 'vitest'
 import type { Recipe, Shot, Things, Version } from '../api/client'
+import { usualRecipe } from '../api/generated/settings'
 import { distanceWords } from './plan/distance'
 import { guidance, isFlat, softness } from './decks/guidance'
 import type { EdgeWidths, Nearness } from '../editing/nearness'
@@ -11,16 +12,7 @@ import { encoded, linear } from './picture/tone'
 import { differences } from './versions/versionWords'
 import { visible } from './picture/viewport'
 
-const recipe: Recipe = {
-  format: 'yubble-recipe', version: 1,
-  depth: { source: 'estimated', snap: 0.5, flip: false, farEnd: 0, nearEnd: 1, bend: 0, edges: 0, settle: 0 },
-  touchups: [],
-  band: { near: 0.55, far: 0.45, nearFalloff: 0, farFalloff: 0, tiltAcross: 0, tiltDown: 0 },
-  aperture: { mode: 'f-number', fNumber: 2, focalLength: 50, sensorWidth: 36, distance: 2.5, strength: 35 },
-  gain: { front: 1, behind: 1 },
-  disc: { blades: 0, curvature: 0, turn: 0, rim: 0, hollow: 0, squeeze: 0, stretch: 1 },
-  glints: 0.25, glintThreshold: 0.82, opacity: 1,
-}
+const recipe: Recipe = { ...usualRecipe, band: { ...usualRecipe.band, near: 0.55, far: 0.45 }, depth: { ...usualRecipe.depth, snap: 0.5 } }
 const shot = {
   id: 's', width: 3000, height: 2000, camera: { focalLength: 50, sensorWidth: 36, fNumber: 2, distance: 2.5 },
   depths: [{ source: 'estimated', origin: 'learned', hash: 'x', quality: 'best', confidence: 0.95, nearMetres: 0, farMetres: 0 }],
@@ -39,7 +31,7 @@ describe('distances', () => {
 
   it('are those of the camera where it measured them, as long as nothing is trimmed', () => {
     const measured = { ...shot, depths: [{ ...shot.depths[0], source: 'camera', nearMetres: 0.5, farMetres: 10 }] } as Shot
-    const own = { ...recipe, depth: { ...recipe.depth, source: 'camera' } }
+    const own: Recipe = { ...recipe, depth: { ...recipe.depth, source: 'camera' } }
     expect(distanceWords(measured, own, 1)).toBe('50 cm')
     expect(distanceWords(measured, own, 0)).toBe('10 m')
     expect(distanceWords(measured, { ...own, depth: { ...own.depth, bend: 0.3 } }, 1)).toMatch(/^about/)

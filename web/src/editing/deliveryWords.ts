@@ -15,9 +15,9 @@ export function progressText(delivery: Delivery): string {
     case 'rendering':
       return `${Math.round(delivery.progress * 100)} %`
     case 'done':
-      return bytesText(delivery.bytes)
+      return bytesText(delivery.bytes ?? 0)
     case 'failed':
-      return delivery.problem
+      return delivery.problem ?? 'failed'
     default:
       return 'cancelled'
   }

@@ -1,19 +1,15 @@
 import type { Recipe, Shot } from '../api/client'
 
-export type DepthSource = 'estimated' | 'camera' | 'file'
+export type DepthSource = Recipe['depth']['source']
 type Depth = Recipe['depth']
 type Map = Shot['depths'][number]
 
-/** As the server has it: an estimate is soft, a camera's map coarse, a map that somebody made is meant as it is. */
-export const usualSnap: Record<DepthSource, number> = { estimated: 1, camera: 0.5, file: 0 }
-
-export const UNTRIMMED: Pick<Depth, 'flip' | 'farEnd' | 'nearEnd' | 'bend' | 'edges' | 'settle'> = {
-  flip: false,
-  farEnd: 0,
-  nearEnd: 1,
-  bend: 0,
-  edges: 0,
-  settle: 0,
+/** The corrections of a map: all but where it comes from and how its edges follow the photo. */
+export function trims(depth: Depth): Omit<Depth, 'source' | 'snap'> {
+  const rest: Partial<Depth> = { ...depth }
+  delete rest.source
+  delete rest.snap
+  return rest as Omit<Depth, 'source' | 'snap'>
 }
 
 const missing: Record<DepthSource, string> = {
@@ -30,7 +26,7 @@ function metres(value: number): string {
 export function sourceLine(map: Map | undefined, source: DepthSource): string {
   if (!map) return missing[source]
   if (source === 'estimated') {
-    const subject = map.confidence === null || map.confidence === undefined ? '' : map.confidence >= 0.72 ? ', clear subject' : ', no clear subject'
+    const subject = map.confidence === null ? '' : map.confidence >= 0.72 ? ', clear subject' : ', no clear subject'
     return `${map.origin}, ${map.quality ?? 'draft'}${subject}`
   }
   const range = map.nearMetres && map.farMetres ? `, ${metres(map.nearMetres)} to ${metres(map.farMetres)}` : ''

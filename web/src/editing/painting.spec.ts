@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import type { Touchup } from '../api/client'
-import { depthKeyOf, nearPicture, newTouchup, packed, reordered, resized, reused, simplified, straightened, strengthText, strokeOf, touchupsKey, type Point } from './painting'
+import { depthKeyOf, nearPicture, newTouchup, packed, reordered, resized, reused, simplified, straightened, strengthText, strokeOf, touchupsKey, type Point, type Brush } from './painting'
 
 const at = (x: number, y: number, pressure = 1): Point => ({ x, y, pressure })
-const brush = { erases: false, size: 0.1, softness: 0, buildUp: 1, cling: 0.6, edges: 'photo', pressure: 'nothing' }
+const brush: Brush = { erases: false, size: 0.1, softness: 0, buildUp: 1, cling: 0.6, edges: 'photo', pressure: 'nothing' }
 
 describe('strokes', () => {
   it('keep the points that say the line and drop the others', () => {

@@ -1,8 +1,9 @@
 import type { Recipe, Stroke, Touchup } from '../api/client'
+import { usualTouchup } from '../api/generated/settings'
 
 /** How the next stroke paints; sizes in shares of the picture's longer side. */
-export type Brush = Pick<Stroke, 'erases' | 'size' | 'softness' | 'buildUp' | 'cling' | 'edges' | 'pressure'>
-export type Action = 'focus' | 'blur' | 'match' | 'reveal'
+export type Brush = Omit<Stroke, 'points'>
+export type Action = Touchup['action']
 export type Point = { x: number; y: number; pressure: number }
 
 export const SMALLEST = 0.001
@@ -99,8 +100,7 @@ export function strokeOf(brush: Brush, points: Point[], aspect: number, width: n
 export function newTouchup(action: Action, all: Touchup[], target: number): Touchup {
   const like = all.filter((each) => each.action === action).length
   return {
-    id: crypto.randomUUID(), name: `${actionNames[action]} ${like + 1}`, action, strength: usualStrength[action], target: rounded(target),
-    shown: true, inverted: false, strokes: [], pickOut: null, maskFile: null, grow: 0, soften: 0,
+    ...usualTouchup, id: crypto.randomUUID(), name: `${actionNames[action]} ${like + 1}`, action, strength: usualStrength[action], target: rounded(target),
   }
 }
 

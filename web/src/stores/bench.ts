@@ -7,7 +7,7 @@ import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness } from
 import { usePictures, type Compare } from '../editing/pictures'
 import { usePreviewLoop } from '../editing/previewLoop'
 import { useSaving, type PendingEdit, type SavingState } from '../editing/saving'
-import { usualSnap } from '../editing/depthWords'
+import { settings as declared, usualRecipe } from '../api/generated/settings'
 import { useVersions } from '../editing/versions'
 import { useEvents } from './events'
 
@@ -146,7 +146,9 @@ export const useBench = defineStore('bench', () => {
       },
       storage: pendingStorage(chosen.id),
     })
-    recipe.value = saving.newest() ?? chosen.recipe
+    // What an earlier page left unsent is sent all the same; it is shown once the server has brought it to today's format.
+    const unsent = saving.newest()
+    recipe.value = unsent?.version === usualRecipe.version ? unsent : chosen.recipe
     saving.begin(chosen)
     pictures.begin()
     pictures.request(recipe.value, false)
@@ -326,7 +328,7 @@ export const useBench = defineStore('bench', () => {
     if (!current || !recipe.value) return
     try {
       shot.value = await api.bringInDepth(current.id, file)
-      commit('Depth from file', { depth: { ...recipe.value.depth, source: 'file', snap: usualSnap.file } })
+      commit('Depth from file', { depth: { ...recipe.value.depth, source: 'file', snap: declared['depth.snap'].usualBy.file } })
     } catch (problem) {
       notice.value = (problem as Problem).message
     }

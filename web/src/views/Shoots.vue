@@ -61,7 +61,7 @@ function drop(event: DragEvent): void {
 }
 
 function stateText(shot: Shot): string {
-  if (shot.state === 'failed') return shot.problem
+  if (shot.state === 'failed') return shot.problem ?? 'no depth'
   if (shot.state === 'ready' || shot.state === 'refining') return `${shot.width} × ${shot.height}`
   return shot.state === 'waiting' ? 'waiting' : `finding depth, ${Math.round(shot.progress * 100)} %`
 }

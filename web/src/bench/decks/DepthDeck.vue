@@ -2,10 +2,12 @@
 import { mdiClose, mdiFileUploadOutline, mdiRefresh, mdiSwapVertical } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Recipe } from '../../api/client'
+import { settings as declared, usualDepth } from '../../api/generated/settings'
 import { useBench } from '../../stores/bench'
 import { useSettings } from '../../stores/settings'
-import { sourceLine, UNTRIMMED, usualSnap, type DepthSource } from '../../editing/depthWords'
-import SliderField from './SliderField.vue'
+import { sourceLine, trims, type DepthSource } from '../../editing/depthWords'
+import { changed, type RecipePath } from '../../editing/settings'
+import SettingSlider from './SettingSlider.vue'
 
 type Depth = Recipe['depth']
 
@@ -17,7 +19,7 @@ const engine = ref('auto')
 const depth = computed(() => bench.recipe?.depth as Depth)
 const shot = computed(() => bench.shot)
 const busy = computed(() => ['waiting', 'estimating', 'refining'].includes(shot.value?.state ?? ''))
-const trimmed = computed(() => Object.entries(UNTRIMMED).some(([key, value]) => depth.value[key as keyof Depth] !== value))
+const trimmed = computed(() => Object.entries(trims(usualDepth)).some(([key, value]) => depth.value[key as keyof Depth] !== value))
 
 const sources: { key: DepthSource; name: string }[] = [
   { key: 'estimated', name: 'Estimated' },
@@ -27,28 +29,28 @@ const sources: { key: DepthSource; name: string }[] = [
 const known = (key: DepthSource) => shot.value?.depths.find((each) => each.source === key)
 
 const part = (change: Partial<Depth>): Partial<Recipe> => ({ depth: { ...depth.value, ...change } })
-const percent = (value: number): string => `${Math.round(value * 100)} %`
+/** Nearness that the slider keeps between the two ends. */
+const APART = 0.02
 const signed = (value: number): string => (value > 0 ? `+${Math.round(value * 100)}` : `${Math.round(value * 100)}`)
 
-type Trim = { key: 'snap' | 'farEnd' | 'nearEnd' | 'bend' | 'edges' | 'settle'; label: string; hint: string; least: number; most: number; text: (value: number) => string }
-const controls: Trim[] = [
-  { key: 'nearEnd', label: 'Near end', hint: 'Nearness of the map that counts as nearest', least: 0.02, most: 1, text: percent },
-  { key: 'farEnd', label: 'Far end', hint: 'Nearness of the map that counts as farthest', least: 0, most: 0.98, text: percent },
-  { key: 'bend', label: 'Bend', hint: 'Brings the middle nearer or pushes it away; both ends stay', least: -1, most: 1, text: signed },
-  { key: 'snap', label: 'Snap to edges', hint: 'How strongly depth edges follow the edges of the photo', least: 0, most: 1, text: percent },
-  { key: 'edges', label: 'Shrink or grow', hint: 'Shrinks or grows what is near over what is behind it', least: -1, most: 1, text: signed },
-  { key: 'settle', label: 'Settle', hint: 'Evens out small differences and keeps edges', least: 0, most: 1, text: percent },
+const controls: { path: RecipePath; text?: (value: number) => string }[] = [
+  { path: 'depth.nearEnd' },
+  { path: 'depth.farEnd' },
+  { path: 'depth.bend', text: signed },
+  { path: 'depth.snap' },
+  { path: 'depth.edges', text: signed },
+  { path: 'depth.settle' },
 ]
 
 /** The ends never meet: the one that is moved stops before the other. */
-function moved(key: Trim['key'], value: number): Partial<Recipe> {
-  if (key === 'nearEnd') return part({ nearEnd: Math.max(value, depth.value.farEnd + 0.02) })
-  if (key === 'farEnd') return part({ farEnd: Math.min(value, depth.value.nearEnd - 0.02) })
-  return part({ [key]: value })
+function moved(path: RecipePath, value: number): Partial<Recipe> {
+  if (path === 'depth.nearEnd') return part({ nearEnd: Math.max(value, depth.value.farEnd + APART) })
+  if (path === 'depth.farEnd') return part({ farEnd: Math.min(value, depth.value.nearEnd - APART) })
+  return changed(bench.recipe as Recipe, path, value)
 }
 
 function choose(source: DepthSource, name: string): void {
-  bench.commit(`Depth: ${name.toLowerCase()}`, part({ source, snap: usualSnap[source] }))
+  bench.commit(`Depth: ${name.toLowerCase()}`, part({ source, snap: declared['depth.snap'].usualBy[source] }))
 }
 
 function chosen(event: Event): void {
@@ -88,16 +90,16 @@ function chosen(event: Event): void {
     </div>
 
     <div class="trim">
-      <SliderField
-        v-for="each in controls" :key="each.key" :label="each.label" :hint="each.hint" :least="each.least" :most="each.most" :step="0.01"
-        :value="depth[each.key]" :text="each.text(depth[each.key])" :data-test="`trim-${each.key}`"
-        @live="bench.live(moved(each.key, $event))" @commit="bench.commit(each.label, moved(each.key, $event))"
+      <SettingSlider
+        v-for="each in controls" :key="each.path" :path="each.path" :text="each.text" :change="(value) => moved(each.path, value)"
+        :least="each.path === 'depth.nearEnd' ? APART : undefined" :most="each.path === 'depth.farEnd' ? 1 - APART : undefined"
+        :data-test="`trim-${each.path.slice('depth.'.length)}`"
       />
     </div>
 
     <div class="column">
       <v-btn :prepend-icon="mdiSwapVertical" :active="depth.flip" title="For maps with white far" data-test="flip" @click="bench.commit('Flip depth', part({ flip: !depth.flip }))">Flip</v-btn>
-      <v-btn :disabled="!trimmed" title="Takes all corrections of the map back" data-test="untrim" @click="bench.commit('Depth untrimmed', part(UNTRIMMED))">Untrim</v-btn>
+      <v-btn :disabled="!trimmed" title="Takes all corrections of the map back" data-test="untrim" @click="bench.commit('Depth untrimmed', part(trims(usualDepth)))">Untrim</v-btn>
     </div>
   </div>
 </template>

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { mdiAccountOutline, mdiChevronLeft, mdiChevronRight } from '@mdi/js'
 import { computed } from 'vue'
-import type { Band } from '../../api/client'
+import type { Band, Recipe } from '../../api/client'
+import { usualBand } from '../../api/generated/settings'
 import { useBench } from '../../stores/bench'
 import Dial from './Dial.vue'
 import { bandScale } from './dial'
-import NumberField from './NumberField.vue'
-import SliderField from './SliderField.vue'
+import SettingField from './SettingField.vue'
+import SettingSlider from './SettingSlider.vue'
 
 const bench = useBench()
-const band = computed<Band>(() => bench.recipe?.band ?? { near: 1, far: 0, nearFalloff: 0, farFalloff: 0, tiltAcross: 0, tiltDown: 0 })
+const band = computed<Band>(() => bench.recipe?.band ?? usualBand)
 const width = computed(() => band.value.near - band.value.far)
 
 /** A band of this width around the same centre, pushed inside 0 to 1. */
@@ -19,14 +20,9 @@ function widened(value: number): Band {
   return { ...band.value, near: Math.min(1, held + value / 2), far: Math.max(0, held - value / 2) }
 }
 
-function set(name: string, part: Partial<Band>): void {
-  const next = { ...band.value, ...part }
-  if (next.near < next.far) {
-    if (part.near !== undefined) next.far = next.near
-    else next.near = next.far
-  }
-  bench.commit(name, { band: next })
-}
+/** The edges never cross: the one that is moved takes the other along. */
+const near = (value: number): Partial<Recipe> => ({ band: { ...band.value, near: value, far: Math.min(value, band.value.far) } })
+const far = (value: number): Partial<Recipe> => ({ band: { ...band.value, far: value, near: Math.max(value, band.value.near) } })
 </script>
 
 <template>
@@ -49,14 +45,14 @@ function set(name: string, part: Partial<Band>): void {
       <p class="quiet small">Click the picture to focus on a spot,<br />drag over an area to keep it sharp.</p>
     </div>
     <div class="fields">
-      <NumberField label="Near edge" hint="Where sharpness ends towards the camera; 1 is the nearest point" :value="band.near" :least="0" :most="1" :digits="2" :step="0.01" @commit="set('Near edge', { near: $event })" />
-      <NumberField label="Far edge" hint="Where sharpness ends away from the camera; 0 is the farthest point" :value="band.far" :least="0" :most="1" :digits="2" :step="0.01" @commit="set('Far edge', { far: $event })" />
-      <NumberField label="Falloff in front" hint="How gently blur sets in towards the camera" :value="band.nearFalloff" :least="0" :most="1" :digits="2" :step="0.01" @commit="set('Falloff in front', { nearFalloff: $event })" />
-      <NumberField label="Falloff behind" hint="How gently blur sets in away from the camera" :value="band.farFalloff" :least="0" :most="1" :digits="2" :step="0.01" @commit="set('Falloff behind', { farFalloff: $event })" />
+      <SettingField path="band.near" hint="Where sharpness ends towards the camera; 1 is the nearest point" :digits="2" :change="near" />
+      <SettingField path="band.far" hint="Where sharpness ends away from the camera; 0 is the farthest point" :digits="2" :change="far" />
+      <SettingField path="band.nearFalloff" hint="How gently blur sets in towards the camera" :digits="2" />
+      <SettingField path="band.farFalloff" hint="How gently blur sets in away from the camera" :digits="2" />
     </div>
     <div class="tilt">
-      <SliderField label="Turn" hint="Turns the band about the upright axis, as a lens tilted sideways: left and right are sharp at different depths" :value="band.tiltAcross" :least="-0.6" :most="0.6" :step="0.01" :text="band.tiltAcross.toFixed(2)" @live="bench.live({ band: { ...band, tiltAcross: $event } })" @commit="bench.commit('Turn the band', { band: { ...band, tiltAcross: $event } })" />
-      <SliderField label="Lean" hint="Leans the band about the level axis, as a lens tilted up or down: follows a floor, a table or a row of things" :value="band.tiltDown" :least="-0.6" :most="0.6" :step="0.01" :text="band.tiltDown.toFixed(2)" @live="bench.live({ band: { ...band, tiltDown: $event } })" @commit="bench.commit('Lean the band', { band: { ...band, tiltDown: $event } })" />
+      <SettingSlider path="band.tiltAcross" label="Turn" hint="Turns the band about the upright axis, as a lens tilted sideways: left and right are sharp at different depths" :least="-0.6" :most="0.6" />
+      <SettingSlider path="band.tiltDown" label="Lean" hint="Leans the band about the level axis, as a lens tilted up or down: follows a floor, a table or a row of things" :least="-0.6" :most="0.6" />
       <v-btn :disabled="!band.tiltAcross && !band.tiltDown" title="The band at one depth all over the picture" data-test="level" @click="bench.commit('Level the band', { band: { ...band, tiltAcross: 0, tiltDown: 0 } })">Level it</v-btn>
     </div>
   </div>

@@ -5,6 +5,7 @@ import { useBench } from '../../stores/bench'
 import { useInspector } from '../../stores/inspector'
 import { useTouchups } from '../../stores/touchups'
 import { actionHints, actionNames, hasPaint, LARGEST, SMALLEST, strengthText, type Action } from '../../editing/painting'
+import { control } from '../../editing/settings'
 import SliderField from './SliderField.vue'
 
 const bench = useBench()
@@ -82,9 +83,9 @@ function rename(id: string, event: Event): void {
     </div>
     <div v-else class="brush">
       <SliderField label="Size" hint="Diameter of the brush in pixels of the photo ([ and ], or Shift and the wheel)" :least="0" :most="1" :step="0.005" :value="sizeAt" :text="sizeText" @live="setSize" @commit="setSize" />
-      <SliderField label="Softness" hint="How far paint fades towards the rim of the brush" :least="0" :most="1" :step="0.01" :value="brush.softness" :text="percent(brush.softness)" @live="set({ softness: $event })" @commit="set({ softness: $event })" />
-      <SliderField label="Build-up" hint="How much paint one dab adds; low values build up slowly, never beyond full" :least="0.01" :most="1" :step="0.01" :value="brush.buildUp" :text="percent(brush.buildUp)" @live="set({ buildUp: $event })" @commit="set({ buildUp: $event })" />
-      <SliderField label="Cling" hint="How tightly paint keeps to what the stroke started on; 0 paints over every edge" :least="0" :most="1" :step="0.01" :value="brush.cling" :text="percent(brush.cling)" @live="set({ cling: $event })" @commit="set({ cling: $event })" />
+      <SliderField v-bind="control('stroke.softness')" :value="brush.softness" :text="percent(brush.softness)" @live="set({ softness: $event })" @commit="set({ softness: $event })" />
+      <SliderField v-bind="control('stroke.buildUp')" :value="brush.buildUp" :text="percent(brush.buildUp)" @live="set({ buildUp: $event })" @commit="set({ buildUp: $event })" />
+      <SliderField v-bind="control('stroke.cling')" :value="brush.cling" :text="percent(brush.cling)" @live="set({ cling: $event })" @commit="set({ cling: $event })" />
       <label class="choice" title="Which edges paint stops at"><span class="heading">Clings to</span>
         <select :value="brush.edges" aria-label="Clings to" @change="set({ edges: ($event.target as HTMLSelectElement).value as typeof brush.edges })">
           <option value="photo">photo</option><option value="depth">depth</option><option value="both">both</option>

@@ -53,7 +53,7 @@ export function guidance(shot: Shot, recipe: Recipe, soft: number | undefined, m
     notes.push({ key: 'soft', text: `The photo is soft where the focus is: its sharpest edges there are ${soft.toFixed(1)} px wide at 2048 px.` })
   }
   const estimate = shot.depths.find((each) => each.source === 'estimated')
-  if (estimate?.origin === 'learned' && estimate.quality && estimate.confidence < CLEAR) {
+  if (estimate?.origin === 'learned' && estimate.quality && estimate.confidence !== null && estimate.confidence < CLEAR) {
     notes.push({ key: 'subject', text: `No clear subject was found (${Math.round(estimate.confidence * 100)} % sure). Click what should be sharp.` })
   }
   if (map && isFlat(map)) {

@@ -116,15 +116,10 @@ class SameResultsTest {
     }
 
     private static Map<String, Look> looks() {
-        Recipe plain = new Recipe(
-                DepthChoice.of(DepthChoice.Source.FILE),
-                List.of(),
-                SharpBand.around(0.6, 0.12, 0.06),
-                Aperture.DEFAULT.withFree(60),
-                Gain.EVEN,
-                Disc.ROUND,
-                Glints.of(0.25),
-                1);
+        Recipe plain = Recipe.INITIAL
+                .withDepth(DepthChoice.of(DepthChoice.Source.FILE))
+                .withBand(SharpBand.around(0.6, 0.12, 0.06))
+                .withAperture(Aperture.DEFAULT.withFree(60));
         Touchup focus = touchup("a", Touchup.Action.FOCUS, 1, line(0.12, 0.7, false, 0.2, 0.4, 0.35, 0.5));
         Touchup match = touchup("b", Touchup.Action.MATCH, 0.8, line(0.2, 0, false, 0.7, 0.3, 0.8, 0.6));
         Touchup blur = touchup("c", Touchup.Action.BLUR, 0.4, line(0.15, 0.5, false, 0.45, 0.5, 0.55, 0.75));
@@ -164,7 +159,7 @@ class SameResultsTest {
                 Touchup.Rim.PLAIN);
         SharpBand near = SharpBand.around(0.95, 0.1, 0.05);
         SharpBand far = SharpBand.around(0.1, 0.1, 0.03);
-        Aperture lens = new Aperture(Aperture.Mode.F_NUMBER, 1.2, 85, 36, 1.5, 35);
+        Aperture lens = Aperture.DEFAULT.withLens(85, 36, 1.5).withFNumber(1.2);
         DepthTrim trim = new DepthTrim(true, 0.1, 0.9, 0.3, 0.5, 0.4);
         Map<String, Look> out = new LinkedHashMap<>();
         out.put("middle", new Look(plain, false));
@@ -175,8 +170,17 @@ class SameResultsTest {
         out.put("lens", new Look(plain.withBand(SharpBand.around(0.7, 0, 0)).withAperture(lens), false));
         out.put(
                 "blades",
-                new Look(plain.withDisc(new Disc(6, 0.2, 20, 1, 0, 0, 1)).withGlints(Glints.of(0.9)), false));
-        out.put("squeezed", new Look(plain.withBand(far).withDisc(new Disc(0, 0, 0, -0.5, 0.4, 0.8, 1.4)), false));
+                new Look(plain.withDisc(Disc.bladed(6, 0.2, 20).withRim(1)).withGlints(Glints.of(0.9)), false));
+        out.put(
+                "squeezed",
+                new Look(
+                        plain.withBand(far)
+                                .withDisc(Disc.ROUND
+                                        .withRim(-0.5)
+                                        .withHollow(0.4)
+                                        .withSqueeze(0.8)
+                                        .withStretch(1.4)),
+                        false));
         out.put("tilted", new Look(plain.withBand(plain.band().tilted(0.3, -0.2)), false));
         out.put("trimmed", new Look(plain.withDepth(plain.depth().withSnap(0.5).withTrim(trim)), false));
         out.put("painted", new Look(plain.withTouchups(List.of(focus, match, blur, inFront)), false));
@@ -186,15 +190,9 @@ class SameResultsTest {
         out.put(
                 "painted-only",
                 new Look(
-                        new Recipe(
-                                plain.depth(),
-                                List.of(blur),
-                                SharpBand.EVERYTHING,
-                                plain.aperture(),
-                                new Gain(0.5, 2),
-                                plain.disc(),
-                                plain.glints(),
-                                1),
+                        plain.withTouchups(List.of(blur))
+                                .withBand(SharpBand.EVERYTHING)
+                                .withGain(new Gain(0.5, 2)),
                         false));
         out.put("estimated", new Look(plain.withDepth(DepthChoice.ESTIMATE), false));
         return out;

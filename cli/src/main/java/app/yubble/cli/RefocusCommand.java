@@ -5,7 +5,6 @@ import app.yubble.core.focus.FocusFinder;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.lens.Disc;
-import app.yubble.core.lens.Glints;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -17,6 +16,7 @@ import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.View;
 import app.yubble.core.refocus.Viewer;
+import app.yubble.core.setting.Declared;
 import app.yubble.core.subject.Quality;
 import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.Camera;
@@ -27,7 +27,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalDouble;
@@ -44,8 +43,7 @@ import picocli.CommandLine.Spec;
 @Command(name = "refocus", description = "Refocuses one photo.", mixinStandardHelpOptions = true)
 final class RefocusCommand implements Callable<Integer> {
     private static final double DEFAULT_QUALITY = 0.94;
-    private static final List<String> DISC_KEYS =
-            List.of("blades", "curvature", "turn", "rim", "hollow", "squeeze", "stretch");
+    private static final Declared<Disc> DISC = Declared.of(Disc.class);
 
     @Spec
     private CommandSpec spec;
@@ -218,7 +216,7 @@ final class RefocusCommand implements Callable<Integer> {
             }
             return glints == null
                     ? changed
-                    : changed.withGlints(new Glints(glints, changed.glints().threshold()));
+                    : changed.withGlints(changed.glints().withStrength(glints));
         } catch (IllegalArgumentException fault) {
             throw new WrongUseException(fault.getMessage());
         }
@@ -230,9 +228,7 @@ final class RefocusCommand implements Callable<Integer> {
     }
 
     private Aperture withOptions(Aperture from, Camera camera) {
-        Aperture lens = new Aperture(
-                from.mode(),
-                from.fNumber(),
+        Aperture lens = from.withLens(
                 first(
                         focalLength,
                         recipeFile == null ? camera.focalLength() : OptionalDouble.empty(),
@@ -241,8 +237,7 @@ final class RefocusCommand implements Callable<Integer> {
                         sensorWidth,
                         recipeFile == null ? camera.sensorWidth() : OptionalDouble.empty(),
                         from.sensorWidth()),
-                first(distance, recipeFile == null ? camera.distance() : OptionalDouble.empty(), from.distance()),
-                from.strength());
+                first(distance, recipeFile == null ? camera.distance() : OptionalDouble.empty(), from.distance()));
         if (strength != null) {
             return lens.withFree(strength);
         }
@@ -282,32 +277,19 @@ final class RefocusCommand implements Callable<Integer> {
     }
 
     private static Disc disc(String text) {
-        Map<String, Double> values = new LinkedHashMap<>();
+        Disc disc = Disc.ROUND;
         for (String pair : text.split(",")) {
             String[] sides = pair.split("=", 2);
-            String key = sides[0].toLowerCase(Locale.ROOT);
-            if (!DISC_KEYS.contains(key)) {
-                throw new WrongUseException(
-                        "--disc: there is no \"" + sides[0] + "\"; there are " + String.join(", ", DISC_KEYS));
-            }
             try {
-                values.put(key, Double.parseDouble(sides.length == 2 ? sides[1] : ""));
+                disc = DISC.with(
+                        disc, sides[0].toLowerCase(Locale.ROOT), Double.parseDouble(sides.length == 2 ? sides[1] : ""));
             } catch (NumberFormatException notANumber) {
                 throw new WrongUseException("--disc: \"" + pair + "\" must be KEY=NUMBER");
+            } catch (IllegalArgumentException fault) {
+                throw new WrongUseException("--disc: " + fault.getMessage());
             }
         }
-        double blades = values.getOrDefault("blades", 0.0);
-        if (blades != Math.rint(blades)) {
-            throw new WrongUseException("--disc: blades must be a whole number, found " + blades);
-        }
-        return new Disc(
-                (int) blades,
-                values.getOrDefault("curvature", 0.0),
-                values.getOrDefault("turn", 0.0),
-                values.getOrDefault("rim", 0.0),
-                values.getOrDefault("hollow", 0.0),
-                values.getOrDefault("squeeze", 0.0),
-                values.getOrDefault("stretch", 1.0));
+        return disc;
     }
 
     private void finished(String stage) {

@@ -96,7 +96,8 @@ class BringingInTest extends ServerTest {
         for (String path : new String[] {"", "/thumbnail", "/photo?longSide=300", "/versions"}) {
             assertThat(other.get("/api/shots/" + shot + path).status()).as(path).isEqualTo(404);
         }
-        assertThat(other.send("POST", "/api/shots/" + shot + "/nearness", "{}").status())
+        assertThat(other.send("POST", "/api/shots/" + shot + "/nearness", recipe)
+                        .status())
                 .isEqualTo(404);
         String estimate = "/api/shots/" + shot + "/depth-estimate";
         assertThat(other.send("POST", estimate, "{\"engine\":\"auto\",\"quality\":\"draft\"}")

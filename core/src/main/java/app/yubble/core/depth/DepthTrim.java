@@ -1,39 +1,56 @@
 package app.yubble.core.depth;
 
-/**
- * Corrections of a whole depth map, applied in the order of the parameters.
- *
- * @param flip true when the map has white far
- * @param farEnd nearness of the map that becomes 0, in [0,1)
- * @param nearEnd nearness of the map that becomes 1, in (0,1], over {@code farEnd}
- * @param bend moves the middle and leaves the ends: -1 pushes it away, 0 leaves it, 1 brings it near; a nearness of a half
- *     becomes {@code 0.5 ^ (4 ^ -bend)}
- * @param edges grows what is near over what is behind it (up to 1) or shrinks it (down to -1); 1 is a hundredth of the
- *     longer side
- * @param settle evens out small differences inside things and keeps their edges, in [0,1]
- */
-public record DepthTrim(boolean flip, double farEnd, double nearEnd, double bend, double edges, double settle) {
+import app.yubble.core.setting.Declared;
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unit;
+
+/** Corrections of a whole depth map, applied in the order of the parameters. */
+public record DepthTrim(
+        @Setting(called = "Flip", means = "the map has white far")
+        boolean flip,
+
+        @Setting(called = "Far end", means = "nearness of the map that counts as farthest", unit = Unit.SHARE)
+        double farEnd,
+
+        @Setting(
+                called = "Near end",
+                means = "nearness of the map that counts as nearest; at least 0.01 over the far end",
+                usual = 1,
+                unit = Unit.SHARE)
+        double nearEnd,
+
+        @Setting(
+                called = "Bend",
+                means =
+                        "brings the middle nearer or pushes it away, both ends stay: nearness n becomes n to the power of"
+                                + " 4^-bend",
+                least = -1)
+        double bend,
+
+        @Setting(
+                called = "Shrink or grow",
+                means =
+                        "shrinks (-1) or grows (1) what is near over what is behind it, by up to a hundredth of the longer side",
+                least = -1)
+        double edges,
+
+        @Setting(
+                called = "Settle",
+                means = "evens out small differences inside things and keeps their edges",
+                unit = Unit.SHARE)
+        double settle) {
+    private static final Declared<DepthTrim> SETTINGS = Declared.of(DepthTrim.class);
+
     /** Two ends closer than this would make steps of a 16-bit map visible. */
     public static final double LEAST_RANGE = 0.01;
 
-    public static final DepthTrim NONE = new DepthTrim(false, 0, 1, 0, 0, 0);
+    public static final DepthTrim NONE = Declared.usual(DepthTrim.class);
 
     public DepthTrim {
-        require("far end", farEnd, 0, 1);
-        require("near end", nearEnd, 0, 1);
-        require("bend", bend, -1, 1);
-        require("edges", edges, -1, 1);
-        require("settle", settle, 0, 1);
+        SETTINGS.check(flip, farEnd, nearEnd, bend, edges, settle);
         if (nearEnd - farEnd < LEAST_RANGE) {
             throw new IllegalArgumentException("depth near end must lie at least " + LEAST_RANGE
                     + " over the far end, found near " + nearEnd + ", far " + farEnd);
-        }
-    }
-
-    private static void require(String name, double value, double low, double high) {
-        if (!(value >= low && value <= high)) {
-            throw new IllegalArgumentException(
-                    "depth " + name + " must be in " + (int) low + ".." + (int) high + ", found " + value);
         }
     }
 

@@ -1,22 +1,31 @@
 package app.yubble.core.focus;
 
-/**
- * How strongly each side of the sharp band is blurred.
- *
- * @param front factor on the blur in front of the band, in [0,4], default 1
- * @param behind factor on the blur behind it, in [0,4], default 1
- */
-public record Gain(double front, double behind) {
-    public static final Gain EVEN = new Gain(1, 1);
+import app.yubble.core.setting.Declared;
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unit;
+
+/** How strongly each side of the sharp band is blurred. */
+public record Gain(
+        @Setting(
+                called = "Blur in front",
+                means = "factor on the blur in front of the band",
+                most = 4,
+                usual = 1,
+                unit = Unit.FACTOR)
+        double front,
+
+        @Setting(
+                called = "Blur behind",
+                means = "factor on the blur behind the band",
+                most = 4,
+                usual = 1,
+                unit = Unit.FACTOR)
+        double behind) {
+    private static final Declared<Gain> SETTINGS = Declared.of(Gain.class);
+
+    public static final Gain EVEN = Declared.usual(Gain.class);
 
     public Gain {
-        require("front", front);
-        require("behind", behind);
-    }
-
-    private static void require(String name, double value) {
-        if (!(value >= 0 && value <= 4)) {
-            throw new IllegalArgumentException("gain " + name + " must be in 0..4, found " + value);
-        }
+        SETTINGS.check(front, behind);
     }
 }

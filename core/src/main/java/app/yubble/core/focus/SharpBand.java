@@ -1,27 +1,55 @@
 package app.yubble.core.focus;
 
-/**
- * The focal range in nearness.
- *
- * @param near the edge towards the camera, in [0,1] and not below {@code far}
- * @param far the edge away from the camera, in [0,1]
- * @param nearFalloff width over which blur sets in towards the camera, in [0,1]
- * @param farFalloff width over which blur sets in away from the camera, in [0,1]
- * @param tiltAcross how much nearer the band lies at the right border than in the middle, in nearness, in [-1,1]
- * @param tiltDown how much nearer it lies at the lower border
- */
+import app.yubble.core.setting.Declared;
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unit;
+
+/** The focal range in nearness. */
 public record SharpBand(
-        double near, double far, double nearFalloff, double farFalloff, double tiltAcross, double tiltDown) {
+        @Setting(
+                called = "Near edge",
+                means = "the band's edge towards the camera, not below its far edge",
+                usual = 1,
+                unit = Unit.NEARNESS)
+        double near,
+
+        @Setting(called = "Far edge", means = "the band's edge away from the camera", unit = Unit.NEARNESS)
+        double far,
+
+        @Setting(
+                called = "Falloff in front",
+                means =
+                        "width over which blur sets in towards the camera: within it the radius grows with the square, beyond it"
+                                + " linearly",
+                unit = Unit.NEARNESS)
+        double nearFalloff,
+
+        @Setting(
+                called = "Falloff behind",
+                means = "width over which blur sets in away from the camera",
+                unit = Unit.NEARNESS)
+        double farFalloff,
+
+        @Setting(
+                called = "Turn the band",
+                means = "how much nearer the band lies at the right border than in the middle",
+                least = -1,
+                unit = Unit.NEARNESS)
+        double tiltAcross,
+
+        @Setting(
+                called = "Lean the band",
+                means = "how much nearer the band lies at the lower border than in the middle",
+                least = -1,
+                unit = Unit.NEARNESS)
+        double tiltDown) {
+    private static final Declared<SharpBand> SETTINGS = Declared.of(SharpBand.class);
+
     /** Everything is inside: the picture stays as it is. */
-    public static final SharpBand EVERYTHING = new SharpBand(1, 0, 0, 0);
+    public static final SharpBand EVERYTHING = Declared.usual(SharpBand.class);
 
     public SharpBand {
-        require("near", near);
-        require("far", far);
-        require("nearFalloff", nearFalloff);
-        require("farFalloff", farFalloff);
-        requireTilt("tiltAcross", tiltAcross);
-        requireTilt("tiltDown", tiltDown);
+        SETTINGS.check(near, far, nearFalloff, farFalloff, tiltAcross, tiltDown);
         if (near < far) {
             throw new IllegalArgumentException(
                     "the band's near edge must not be farther than its far edge, found near " + near + ", far " + far);
@@ -31,18 +59,6 @@ public record SharpBand(
     /** A band that is level: it lies at the same nearness all over the picture. */
     public SharpBand(double near, double far, double nearFalloff, double farFalloff) {
         this(near, far, nearFalloff, farFalloff, 0, 0);
-    }
-
-    private static void requireTilt(String name, double value) {
-        if (!(value >= -1 && value <= 1)) {
-            throw new IllegalArgumentException("band " + name + " must be in -1..1, found " + value);
-        }
-    }
-
-    private static void require(String name, double value) {
-        if (!(value >= 0 && value <= 1)) {
-            throw new IllegalArgumentException("band " + name + " must be in 0..1, found " + value);
-        }
     }
 
     /** A band of {@code width} around {@code centre}, cut at 0 and 1, with equal falloffs. */

@@ -1,26 +1,68 @@
 package app.yubble.core.lens;
 
 import app.yubble.core.raster.Size;
+import app.yubble.core.setting.Declared;
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unit;
 
-/**
- * How strong the blur is: by the numbers of a lens, or set free.
- *
- * @param mode which of the two is in force; the other's values are kept
- * @param fNumber in [0.5,64], default 2
- * @param focalLength in millimetres, in [1,2000], default 50
- * @param sensorWidth in millimetres along the longer side, in [1,200], default 36
- * @param distance from the lens to the middle of the sharp band in metres, in [0.01,10000], default 2.5
- * @param strength free strength in [0,100], default 35
- */
+/** How strong the blur is: by the numbers of a lens, or set free; the values of the one that is not in force are kept. */
 public record Aperture(
-        Mode mode, double fNumber, double focalLength, double sensorWidth, double distance, double strength) {
+        @Setting(means = "what decides: the lens (`f-number`) or `strength` (`free`)")
+        Mode mode,
+
+        @Setting(
+                called = "Aperture",
+                means = "the f-number: smaller numbers blur more",
+                least = 0.5,
+                most = 64,
+                usual = 2)
+        double fNumber,
+
+        @Setting(
+                called = "Focal length",
+                means = "of the lens whose blur is drawn",
+                least = 1,
+                most = 2000,
+                usual = 50,
+                unit = Unit.MILLIMETRES)
+        double focalLength,
+
+        @Setting(
+                called = "Sensor width",
+                means = "of the camera, along the longer side",
+                least = 1,
+                most = 200,
+                usual = 36,
+                unit = Unit.MILLIMETRES)
+        double sensorWidth,
+
+        @Setting(
+                called = "Distance",
+                means = "from the lens to the middle of the band, beyond the focal length",
+                least = 0.01,
+                most = 10_000,
+                usual = 2.5,
+                unit = Unit.METRES)
+        double distance,
+
+        @Setting(
+                called = "Strength",
+                means =
+                        "blur without a lens in mind; 100 moves a point one unit of nearness outside the band by 6 % of the"
+                                + " diagonal",
+                most = 100,
+                usual = 35,
+                unit = Unit.PERCENT)
+        double strength) {
     /** Which values decide. */
     public enum Mode {
         F_NUMBER,
         FREE
     }
 
-    public static final Aperture DEFAULT = new Aperture(Mode.F_NUMBER, 2, 50, 36, 2.5, 35);
+    private static final Declared<Aperture> SETTINGS = Declared.of(Aperture.class);
+
+    public static final Aperture DEFAULT = Declared.usual(Aperture.class);
 
     // Full free strength moves a point one unit of nearness outside the band by this share of the picture's diagonal.
     private static final double FULL_STRENGTH = 0.06;
@@ -28,11 +70,7 @@ public record Aperture(
     private static final double LEAST_FOCUS_NEARNESS = 0.05;
 
     public Aperture {
-        require("f-number", fNumber, 0.5, 64);
-        require("focal length", focalLength, 1, 2000);
-        require("sensor width", sensorWidth, 1, 200);
-        require("distance", distance, 0.01, 10000);
-        require("strength", strength, 0, 100);
+        SETTINGS.check(mode, fNumber, focalLength, sensorWidth, distance, strength);
         if (mode == Mode.F_NUMBER && distance * 1000 <= focalLength) {
             throw new IllegalArgumentException(
                     "distance must be beyond the focal length, found " + distance + " m at " + focalLength + " mm");
@@ -63,14 +101,13 @@ public record Aperture(
         return withFree(Math.max(1, Math.min(100, Math.round(100 * wanted / full))));
     }
 
-    private static void require(String name, double value, double low, double high) {
-        if (!(value >= low && value <= high)) {
-            throw new IllegalArgumentException(name + " must be in " + low + ".." + high + ", found " + value);
-        }
-    }
-
     public Aperture withFree(double newStrength) {
         return new Aperture(Mode.FREE, fNumber, focalLength, sensorWidth, distance, newStrength);
+    }
+
+    /** The same with another lens: focal length and sensor in millimetres, distance in metres. */
+    public Aperture withLens(double newFocalLength, double newSensorWidth, double newDistance) {
+        return new Aperture(mode, fNumber, newFocalLength, newSensorWidth, newDistance, strength);
     }
 
     public Aperture withFNumber(double newFNumber) {

@@ -1,47 +1,87 @@
 package app.yubble.core.lens;
 
+import app.yubble.core.setting.Declared;
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unit;
 import java.util.Arrays;
 
-/**
- * The shape of an out-of-focus point.
- *
- * @param blades 0 for a round aperture, or 5 to 11 straight or curved blades
- * @param curvature 0 for straight blades to 1 for blades that close to a circle
- * @param turn rotation of the first corner in degrees, in [0,360)
- * @param rim -1 for a disc that fades towards its rim, 0 for an even one, 1 for an outlined one, behind the sharp band; in
- *     front of it spherical aberration does the opposite
- * @param hollow radius of the dark middle as a share of the disc's, in [0,0.8], as a mirror lens draws
- * @param squeeze how far the lens's barrel cuts into the disc at the picture's corners, in [0,1]
- * @param stretch height over width, in [1,2], as a wide-screen lens draws
- */
+/** The shape of an out-of-focus point. */
 public record Disc(
-        int blades, double curvature, double turn, double rim, double hollow, double squeeze, double stretch) {
-    public static final Disc ROUND = bladed(0, 0, 0);
+        @Setting(called = "Blades", means = "blades of the aperture, 5 to 11, or 0 for a round one", most = 11)
+        int blades,
+
+        @Setting(called = "Curvature", means = "how round the blades are: 0 straight, 1 a circle", unit = Unit.SHARE)
+        double curvature,
+
+        @Setting(
+                called = "Turn",
+                means = "how far the blades are turned",
+                most = 360,
+                below = true,
+                unit = Unit.DEGREES)
+        double turn,
+
+        @Setting(
+                called = "Rim",
+                means =
+                        "from discs that fade towards their rim (-1) to outlined ones (1), behind the band; in front of it the"
+                                + " other way round, as in a lens",
+                least = -1,
+                unit = Unit.SHARE)
+        double rim,
+
+        @Setting(
+                called = "Hollow",
+                means = "radius of the dark middle that a mirror lens draws, over the disc's",
+                most = 0.8,
+                unit = Unit.SHARE)
+        double hollow,
+
+        @Setting(
+                called = "Squeeze",
+                means = "how far the barrel cuts into the discs towards the corners",
+                unit = Unit.SHARE)
+        double squeeze,
+
+        @Setting(
+                called = "Stretch",
+                means = "height over width, as the upright ovals of a wide-screen lens",
+                least = 1,
+                most = 2,
+                usual = 1,
+                unit = Unit.FACTOR)
+        double stretch) {
+    private static final Declared<Disc> SETTINGS = Declared.of(Disc.class);
+    private static final int LEAST_BLADES = 5;
+
+    public static final Disc ROUND = Declared.usual(Disc.class);
 
     public Disc {
-        if (blades != 0 && (blades < 5 || blades > 11)) {
-            throw new IllegalArgumentException("disc blades must be 0 (round) or 5..11, found " + blades);
-        }
-        require("curvature", curvature, 0, 1);
-        if (!(turn >= 0 && turn < 360)) {
-            throw new IllegalArgumentException("disc turn must be in 0..360 degrees, 360 excluded, found " + turn);
-        }
-        require("rim", rim, -1, 1);
-        require("hollow", hollow, 0, 0.8);
-        require("squeeze", squeeze, 0, 1);
-        require("stretch", stretch, 1, 2);
-    }
-
-    private static void require(String name, double value, double low, double high) {
-        if (!(value >= low && value <= high)) {
-            throw new IllegalArgumentException(
-                    "disc " + name + " must be in " + low + ".." + high + ", found " + value);
+        SETTINGS.check(blades, curvature, turn, rim, hollow, squeeze, stretch);
+        if (blades > 0 && blades < LEAST_BLADES) {
+            throw new IllegalArgumentException("blades must be 0 (round) or 5..11, found " + blades);
         }
     }
 
     /** An even, full disc of this outline all over the picture. */
     public static Disc bladed(int blades, double curvature, double turn) {
-        return new Disc(blades, curvature, turn, 0, 0, 0, 1);
+        return new Disc(blades, curvature, turn, ROUND.rim(), ROUND.hollow(), ROUND.squeeze(), ROUND.stretch());
+    }
+
+    public Disc withRim(double value) {
+        return new Disc(blades, curvature, turn, value, hollow, squeeze, stretch);
+    }
+
+    public Disc withHollow(double value) {
+        return new Disc(blades, curvature, turn, rim, value, squeeze, stretch);
+    }
+
+    public Disc withSqueeze(double value) {
+        return new Disc(blades, curvature, turn, rim, hollow, value, stretch);
+    }
+
+    public Disc withStretch(double value) {
+        return new Disc(blades, curvature, turn, rim, hollow, squeeze, value);
     }
 
     /**

@@ -6,6 +6,9 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import app.yubble.core.setting.Declared;
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unit;
 import java.util.Arrays;
 
 /**
@@ -16,12 +19,29 @@ import java.util.Arrays;
  * of one window are small but close together, so a patch also counts as large where clipped pixels fill much of the
  * square of 2 % of the longer side around it. Sharp highlights stay as they are: the lift sets in with the blur radius, so
  * that a lamp just outside the band does not jump.
- *
- * @param strength in [0,1]; 0 lifts nothing
- * @param threshold share of white, in linear light, from which light is taken for clipped; in [0.3,1]
  */
-public record Glints(double strength, double threshold) {
-    public static final double USUAL_THRESHOLD = 0.82;
+public record Glints(
+        @Setting(
+                called = "Glints",
+                means =
+                        "how much of their brightness clipped lights get back where they are blurred, so that they become clear"
+                                + " discs",
+                usual = 0.25,
+                unit = Unit.SHARE)
+        double strength,
+
+        @Setting(
+                called = "Lights from",
+                means =
+                        "share of white, in linear light, from which a small light counts as clipped: lower lifts dimmer lights"
+                                + " too",
+                least = 0.3,
+                usual = USUAL_THRESHOLD,
+                unit = Unit.SHARE)
+        double threshold) {
+    private static final Declared<Glints> SETTINGS = Declared.of(Glints.class);
+    private static final double USUAL_THRESHOLD = 0.82;
+
     public static final Glints NONE = of(0);
 
     // A lamp that clips is typically tens of times brighter than white; full strength multiplies by this much more.
@@ -37,16 +57,15 @@ public record Glints(double strength, double threshold) {
     private static final float DENSE = 0.4f;
 
     public Glints {
-        if (!(strength >= 0 && strength <= 1)) {
-            throw new IllegalArgumentException("glints must be in 0..1, found " + strength);
-        }
-        if (!(threshold >= 0.3 && threshold <= 1)) {
-            throw new IllegalArgumentException("glint threshold must be in 0.3..1, found " + threshold);
-        }
+        SETTINGS.check(strength, threshold);
     }
 
     public static Glints of(double strength) {
         return new Glints(strength, USUAL_THRESHOLD);
+    }
+
+    public Glints withStrength(double value) {
+        return new Glints(value, threshold);
     }
 
     /** For each pixel how many times its light is added to it where it is blurred; 0 for most. */

@@ -1,17 +1,32 @@
 package app.yubble.core.recipe;
 
 import app.yubble.core.depth.DepthTrim;
+import app.yubble.core.setting.Declared;
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unfolded;
+import app.yubble.core.setting.Unit;
+import app.yubble.core.setting.Usual;
 
-/**
- * Where depth comes from and how it is corrected as a whole.
- *
- * @param source estimated from the picture, stored in the photo by the camera, or a file that was brought in
- * @param snap how strongly depth edges follow the picture, in [0,1]
- * @param trim corrections of the whole map
- */
-public record DepthChoice(Source source, double snap, DepthTrim trim) {
+/** Where depth comes from and how it is corrected as a whole. */
+public record DepthChoice(
+        @Setting(
+                means =
+                        "where depth comes from: from the picture, from the photo's file, or from a depth map that was brought in")
+        Source source,
+
+        @Setting(
+                called = "Snap to edges",
+                means = "how strongly depth edges follow the edges of the picture",
+                usual = 1,
+                usualBy = "source",
+                unit = Unit.SHARE)
+        double snap,
+
+        @Unfolded DepthTrim trim) {
+    private static final Declared<DepthChoice> SETTINGS = Declared.of(DepthChoice.class);
+
     /** The kinds of depth source. */
-    public enum Source {
+    public enum Source implements Usual {
         ESTIMATED(1),
         CAMERA(0.5),
         FILE(0);
@@ -22,8 +37,9 @@ public record DepthChoice(Source source, double snap, DepthTrim trim) {
             this.usualSnap = usualSnap;
         }
 
-        /** An estimate is soft, a camera's map coarse, a map that somebody made is meant as it is. */
-        public double usualSnap() {
+        /** The snap: an estimate is soft, a camera's map coarse, a map that somebody made is meant as it is. */
+        @Override
+        public double usual() {
             return usualSnap;
         }
     }
@@ -31,14 +47,12 @@ public record DepthChoice(Source source, double snap, DepthTrim trim) {
     public static final DepthChoice ESTIMATE = of(Source.ESTIMATED);
 
     public DepthChoice {
-        if (!(snap >= 0 && snap <= 1)) {
-            throw new IllegalArgumentException("depth snap must be in 0..1, found " + snap);
-        }
+        SETTINGS.check(source, snap, trim);
     }
 
     /** The map of this source as it usually needs to be taken. */
     public static DepthChoice of(Source source) {
-        return new DepthChoice(source, source.usualSnap(), DepthTrim.NONE);
+        return new DepthChoice(source, source.usual(), DepthTrim.NONE);
     }
 
     public DepthChoice withSnap(double value) {

@@ -6,40 +6,38 @@ import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.Glints;
+import app.yubble.core.setting.Declared;
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unit;
 import app.yubble.core.touchup.Touchup;
 import java.util.List;
 
-/**
- * The settings of every stage.
- *
- * @param touchups in the order in which they act
- * @param opacity of the whole effect over the untouched photo, in [0,1]
- */
+/** The settings of every stage. */
 public record Recipe(
         DepthChoice depth,
+
+        @Setting(means = "corrections painted by hand, in the order in which they act; at most " + MOST_TOUCHUPS)
         List<Touchup> touchups,
+
         SharpBand band,
         Aperture aperture,
         Gain gain,
         Disc disc,
         Glints glints,
+
+        @Setting(
+                called = "Opacity",
+                means = "of the whole effect over the untouched photo",
+                usual = 1,
+                unit = Unit.SHARE)
         double opacity)
         implements Course {
-    /** The version of the file format that this class stands for. */
-    public static final int FORMAT_VERSION = 1;
+    private static final Declared<Recipe> SETTINGS = Declared.of(Recipe.class);
 
     public static final int MOST_TOUCHUPS = 500;
 
     /** A moderate blur with everything still sharp: the band is put on the subject once depth is known. */
-    public static final Recipe INITIAL = new Recipe(
-            DepthChoice.ESTIMATE,
-            List.of(),
-            SharpBand.EVERYTHING,
-            Aperture.DEFAULT,
-            Gain.EVEN,
-            Disc.ROUND,
-            Glints.of(0.25),
-            1);
+    public static final Recipe INITIAL = Declared.usual(Recipe.class);
 
     public Recipe {
         touchups = List.copyOf(touchups);
@@ -50,9 +48,7 @@ public record Recipe(
         if (touchups.stream().map(Touchup::id).distinct().count() < touchups.size()) {
             throw new IllegalArgumentException("two touch-ups of a recipe have one id");
         }
-        if (!(opacity >= 0 && opacity <= 1)) {
-            throw new IllegalArgumentException("opacity must be in 0..1, found " + opacity);
-        }
+        SETTINGS.check(depth, touchups, band, aperture, gain, disc, glints, opacity);
     }
 
     @Override
@@ -74,6 +70,10 @@ public record Recipe(
 
     public Recipe withAperture(Aperture value) {
         return new Recipe(depth, touchups, band, value, gain, disc, glints, opacity);
+    }
+
+    public Recipe withGain(Gain value) {
+        return new Recipe(depth, touchups, band, aperture, value, disc, glints, opacity);
     }
 
     public Recipe withDisc(Disc value) {

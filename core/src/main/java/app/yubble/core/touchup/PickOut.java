@@ -1,17 +1,29 @@
 package app.yubble.core.touchup;
 
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unit;
 import java.util.List;
 import java.util.stream.Collectors;
 
-/**
- * An object as the user points it out.
- *
- * @param left of the box, in shares of the picture's width; nothing outside of the box belongs to the object
- * @param top in shares of the height
- * @param marks strokes on the object; those that erase lie on what does not belong to it. Where marks overlap the later
- *     one holds
- */
-public record PickOut(double left, double top, double width, double height, List<Stroke> marks) {
+/** An object as the user points it out: nothing outside of the box belongs to it. */
+public record PickOut(
+        @Setting(means = "left edge of the box, as a share of the picture's width", unit = Unit.SHARE)
+        double left,
+
+        @Setting(means = "upper edge of the box, as a share of the picture's height", unit = Unit.SHARE)
+        double top,
+
+        @Setting(means = "width of the box, as a share of the picture's", usual = 1, unit = Unit.SHARE)
+        double width,
+
+        @Setting(means = "height of the box, as a share of the picture's", usual = 1, unit = Unit.SHARE)
+        double height,
+
+        @Setting(
+                means =
+                        "strokes on the object; those that erase lie on what does not belong to it. Where marks overlap the"
+                                + " later one holds")
+        List<Stroke> marks) {
     public static final int MOST_MARKS = 500;
 
     public PickOut {

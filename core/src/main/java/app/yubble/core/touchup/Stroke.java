@@ -1,5 +1,8 @@
 package app.yubble.core.touchup;
 
+import app.yubble.core.setting.Declared;
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unit;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
@@ -42,28 +45,48 @@ public final class Stroke {
         BOTH
     }
 
-    /**
-     * How a stroke paints.
-     *
-     * @param erases takes paint away
-     * @param size diameter as a share of the picture's longer side
-     * @param softness share of the radius over which paint fades towards the rim
-     * @param buildUp how much of what is missing to full one dab adds; 1 paints fully at once
-     * @param cling how tightly paint keeps to what it started on: 0 not at all, 1 stops at faint edges
-     */
+    /** How a stroke paints. */
     public record Brush(
-            boolean erases,
+            @Setting(means = "takes paint away") boolean erases,
+
+            @Setting(
+                    called = "Size",
+                    means = "diameter of the brush",
+                    least = 0.0001,
+                    most = 2,
+                    usual = 0.05,
+                    unit = Unit.SIDE)
             double size,
+
+            @Setting(
+                    called = "Softness",
+                    means = "share of the radius over which paint fades towards the rim",
+                    unit = Unit.SHARE)
             double softness,
+
+            @Setting(
+                    called = "Build-up",
+                    means = "how much of what is missing to full one dab adds; all of it paints fully at once",
+                    least = 0.01,
+                    usual = 1,
+                    unit = Unit.SHARE)
             double buildUp,
+
+            @Setting(
+                    called = "Cling",
+                    means = "how tightly paint keeps to what it started on: 0 not at all, 1 stops at faint edges",
+                    unit = Unit.SHARE)
             double cling,
+
+            @Setting(means = "whose edges paint stops at where it clings")
             Edges edges,
+
+            @Setting(means = "what the pressure of a pen changes")
             Pressure pressure) {
+        private static final Declared<Brush> SETTINGS = Declared.of(Brush.class);
+
         public Brush {
-            require("size", size, 0.0001, 2);
-            require("softness", softness, 0, 1);
-            require("build-up", buildUp, 0.01, 1);
-            require("cling", cling, 0, 1);
+            SETTINGS.check(erases, size, softness, buildUp, cling, edges, pressure);
         }
 
         /** Hard, full at once, and free of edges. */
@@ -89,13 +112,6 @@ public final class Stroke {
 
         public Brush erasing() {
             return new Brush(true, size, softness, buildUp, cling, edges, pressure);
-        }
-
-        private static void require(String name, double value, double low, double high) {
-            if (!(value >= low && value <= high)) {
-                throw new IllegalArgumentException(
-                        "brush " + name + " must be in " + low + ".." + high + ", found " + value);
-            }
         }
     }
 

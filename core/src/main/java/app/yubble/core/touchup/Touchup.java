@@ -2,39 +2,68 @@ package app.yubble.core.touchup;
 
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.raster.Size;
+import app.yubble.core.setting.Declared;
+import app.yubble.core.setting.Setting;
+import app.yubble.core.setting.Unfolded;
+import app.yubble.core.setting.Unit;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
-/**
- * A group of strokes with one action and one strength, which acts on all of them.
- *
- * @param id tells touch-ups of a recipe apart
- * @param name as the user calls it
- * @param strength how far the action goes, in [0,1]; of a blur in [-1,1], in front when negative
- * @param target nearness that focus and match lead to; without meaning for the others
- * @param inverted acts where nothing is painted
- * @param start what is painted before the first stroke
- * @param rim what happens to the edge of all that is painted
- */
+/** A group of strokes with one action and one strength, which acts on all of them. */
 public record Touchup(
+        @Setting(means = "tells touch-ups of a recipe apart; at most " + LONGEST_NAME + " characters")
         String id,
+
+        @Setting(means = "as the user calls it; at most " + LONGEST_NAME + " characters")
         String name,
+
+        @Setting(
+                means =
+                        "`focus` and `match` lead to `target`, `blur` leads out of the band, `reveal` gives back the untouched"
+                                + " photo")
         Action action,
+
+        @Setting(
+                called = "Strength",
+                means =
+                        "how far; of a blur the distance out of the band in nearness, in front when negative, which it is for"
+                                + " no other",
+                least = -1,
+                usual = 1,
+                unit = Unit.SHARE)
         double strength,
+
+        @Setting(called = "Target", means = "where focus and match lead to", unit = Unit.NEARNESS)
         double target,
+
+        @Setting(called = "Shown", means = "acts at all", usual = 1)
         boolean shown,
+
+        @Setting(called = "Inverted", means = "acts where nothing is painted")
         boolean inverted,
+
+        @Setting(means = "painted one after the other; at most " + MOST_STROKES)
         List<Stroke> strokes,
-        Start start,
-        Rim rim) {
-    /**
-     * What a touch-up's mask begins with; strokes add to it and take away from it.
-     *
-     * @param pickOut an object, or null
-     * @param file the hash of a mask from a file, or null; there is at most one of the two
-     */
-    public record Start(@Nullable PickOut pickOut, @Nullable String file) {
+
+        @Unfolded Start start,
+        @Unfolded Rim rim) {
+    private static final Declared<Touchup> SETTINGS = Declared.of(Touchup.class);
+    private static final int LONGEST_NAME = 80;
+    private static final int MOST_STROKES = 2000;
+
+    /** What a touch-up's mask begins with, at most one of the two; strokes add to it and take away from it. */
+    public record Start(
+            @Setting(means = "an object that the mask begins with") @Nullable
+            PickOut pickOut,
+
+            @Setting(
+                    written = "maskFile",
+                    means =
+                            "SHA-256 hash (hexadecimal) of a mask the touch-up begins with, instead of a pick-out. The command"
+                                    + " line reads it from `HASH.png` beside the recipe")
+            @Nullable
+            String file) {
         public static final Start EMPTY = new Start(null, null);
         private static final Pattern HASH = Pattern.compile("[0-9a-f]{64}");
 
@@ -58,15 +87,26 @@ public record Touchup(
         }
     }
 
-    /**
-     * The edge of a mask, in shares of the picture's longer side.
-     *
-     * @param grow how far the mask reaches beyond its edge; shrinks it when negative
-     * @param soften over how much to either side the edge fades
-     */
-    public record Rim(double grow, double soften) {
-        public static final Rim PLAIN = new Rim(0, 0);
+    /** The edge of a mask. */
+    public record Rim(
+            @Setting(
+                    called = "Grow",
+                    means = "moves the edge of all that is painted out, in when negative",
+                    least = -MOST,
+                    most = MOST,
+                    unit = Unit.SIDE)
+            double grow,
+
+            @Setting(
+                    called = "Soften",
+                    means = "over how much to either side that edge fades",
+                    most = MOST,
+                    unit = Unit.SIDE)
+            double soften) {
+        private static final Declared<Rim> SETTINGS = Declared.of(Rim.class);
         private static final double MOST = 0.05;
+
+        public static final Rim PLAIN = Declared.usual(Rim.class);
 
         /** How many pixels around a place it is seen from. */
         public int reach(Size picture) {
@@ -74,10 +114,7 @@ public record Touchup(
         }
 
         public Rim {
-            if (!(Math.abs(grow) <= MOST && soften >= 0 && soften <= MOST)) {
-                throw new IllegalArgumentException("a mask's edge moves and fades by at most " + MOST
-                        + " of the picture, found " + grow + " and " + soften);
-            }
+            SETTINGS.check(grow, soften);
         }
     }
 
@@ -94,13 +131,20 @@ public record Touchup(
     }
 
     public Touchup {
-        double least = action == Action.BLUR ? -1 : 0;
-        if (!(strength >= least && strength <= 1)) {
-            throw new IllegalArgumentException(
-                    "touch-up strength must be in " + (int) least + "..1, found " + strength);
+        SETTINGS.check(id, name, action, strength, target, shown, inverted, strokes, start, rim);
+        if (id.isBlank() || id.length() > LONGEST_NAME) {
+            throw new IllegalArgumentException("a touch-up needs an id of at most " + LONGEST_NAME + " characters");
         }
-        if (!(target >= 0 && target <= 1)) {
-            throw new IllegalArgumentException("touch-up target must be in 0..1, found " + target);
+        if (name.length() > LONGEST_NAME) {
+            throw new IllegalArgumentException("a touch-up's name has at most " + LONGEST_NAME + " characters");
+        }
+        if (strength < 0 && action != Action.BLUR) {
+            throw new IllegalArgumentException(
+                    "only the strength of a blur is in -1..1, of others in 0..1, found " + strength);
+        }
+        if (strokes.size() > MOST_STROKES) {
+            throw new IllegalArgumentException(
+                    "a touch-up has at most " + MOST_STROKES + " strokes, found " + strokes.size());
         }
         strokes = List.copyOf(strokes);
     }

@@ -87,7 +87,7 @@ class DepthTrimTest {
     void endsThatMeetAndValuesOutOfRangeAreRefusedByName() {
         assertThatThrownBy(() -> new DepthTrim(false, 0.5, 0.505, 0, 0, 0)).hasMessageContaining("near end");
         assertThatThrownBy(() -> new DepthTrim(false, 0, 1, 1.2, 0, 0)).hasMessageContaining("bend");
-        assertThatThrownBy(() -> new DepthTrim(false, 0, 1, 0, Double.NaN, 0)).hasMessageContaining("edges");
+        assertThatThrownBy(() -> new DepthTrim(false, 0, 1, 0, Double.NaN, 0)).hasMessageContaining("shrink or grow");
         assertThatThrownBy(() -> new DepthTrim(false, 0, 1, 0, 0, -0.1)).hasMessageContaining("settle");
     }
 

@@ -53,7 +53,14 @@ class DiscBlurTest {
             double radius, int blades, double rim, double hollow, boolean inFront) {
         Sheet sheet = random();
         KernelField kernels = new KernelField(
-                new DiscShape(new Disc(blades, 0.2, 15, rim, hollow, 0, 1.2)), radius, inFront, FRAME, 0);
+                new DiscShape(Disc.bladed(blades, 0.2, 15)
+                        .withRim(rim)
+                        .withHollow(hollow)
+                        .withStretch(1.2)),
+                radius,
+                inFront,
+                FRAME,
+                0);
         float[][] blurred = new DiscBlur(sheet, new float[HEIGHT][WIDTH], 0, 0, WIDTH, HEIGHT, kernels).result()[0];
         for (int y = 0; y < HEIGHT; y += 3) {
             for (int x = 0; x < WIDTH; x += 4) {
@@ -65,7 +72,7 @@ class DiscBlurTest {
     @Test
     void aSqueezedDiscFollowsThePlaceInThePicture() {
         Sheet sheet = random();
-        DiscShape shape = new DiscShape(new Disc(0, 0, 0, 0, 0, 0.8, 1));
+        DiscShape shape = new DiscShape(Disc.ROUND.withSqueeze(0.8));
         // Near a corner of a preview, where the squeeze is strongest.
         KernelField kernels = new KernelField(shape, 6, false, new KernelField.Frame(900, 600, 1100, 733), 0);
         float[][] blurred = new DiscBlur(sheet, new float[HEIGHT][WIDTH], 64, 32, 128, 64, kernels).result()[0];
@@ -80,7 +87,7 @@ class DiscBlurTest {
     @ParameterizedTest
     @CsvSource({"-1", "-0.5", "0.5", "1"})
     void aRimMovesLightAndKeepsItsSum(double rim) {
-        DiscShape.Kernel kernel = new DiscShape(new Disc(0, 0, 0, rim, 0, 0, 1)).kernel(20, false, 0, 0, 0);
+        DiscShape.Kernel kernel = new DiscShape(Disc.ROUND.withRim(rim)).kernel(20, false, 0, 0, 0);
         double sum = 0;
         for (DiscShape.Ring ring : kernel.rings()) {
             for (int i = 0; i < ring.from().length; i++) {

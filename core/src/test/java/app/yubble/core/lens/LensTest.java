@@ -35,9 +35,10 @@ class LensTest {
 
     @Test
     void aLensInsideItsOwnFocalLengthIsRefused() {
-        assertThatThrownBy(() -> new Aperture(Aperture.Mode.F_NUMBER, 2, 200, 36, 0.1, 0))
+        assertThatThrownBy(() -> Aperture.DEFAULT.withLens(200, 36, 0.1))
                 .hasMessageContaining("beyond the focal length");
-        assertThatThrownBy(() -> Aperture.DEFAULT.withFNumber(0)).hasMessageContaining("f-number");
+        assertThatThrownBy(() -> Aperture.DEFAULT.withFNumber(0))
+                .hasMessageContaining("aperture must be in 0.5..64, found 0");
     }
 
     @ParameterizedTest
@@ -242,8 +243,7 @@ class LensTest {
         float radius = 40;
         Disc whole = character.disc();
         // In the middle of the picture next to nothing is squeezed; a rim that fades has no outline to measure.
-        Disc disc = new Disc(
-                whole.blades(), whole.curvature(), whole.turn(), 0, whole.hollow(), whole.squeeze(), whole.stretch());
+        Disc disc = whole.withRim(0);
         Picture source = Pictures.grey(side, side, (x, y) -> x == 500 && y == 500 ? 1000 : 0);
         Plane out = LensRender.render(source, Plane.filled(source.size(), radius), disc, Glints.NONE, Progress.NONE)
                 .red();
@@ -271,7 +271,7 @@ class LensTest {
     @Test
     void theDiscIsNarrowedTowardsTheCornersAndKeepsItsPlaceAndLight() {
         int side = 1000;
-        Disc squeezed = new Disc(0, 0, 0, 0, 0, 1, 1);
+        Disc squeezed = Disc.ROUND.withSqueeze(1);
         Picture source = Pictures.grey(side, side, (x, y) -> (x == 500 || x == 900) && y == 500 ? 1000 : 0);
         Plane out = LensRender.render(source, Plane.filled(source.size(), 30), squeezed, Glints.NONE, Progress.NONE)
                 .red();
@@ -450,7 +450,7 @@ class LensTest {
     void theFirstApertureDrawsTheWidestDiscAsWideAsWanted(
             double focal, double sensor, double distance, Aperture.Mode mode) {
         Size size = new Size(3000, 2000);
-        Aperture lens = new Aperture(Aperture.Mode.F_NUMBER, 2, focal, sensor, distance, 35);
+        Aperture lens = Aperture.DEFAULT.withLens(focal, sensor, distance);
         Aperture chosen = lens.withWidestDisc(0.025, 0.4, size, 0.5);
         double diameter = 2 * chosen.radiusPerNearness(size, 0.5) * 0.4;
         assertThat(diameter / 3000).isCloseTo(0.025, within(0.001));

@@ -265,7 +265,7 @@ class PaintingTest {
         assertThatThrownBy(() -> new Stroke(brush, 0.5f, 0.5f, Float.NaN)).hasMessageContaining("pressure");
         assertThatThrownBy(() -> new Stroke(brush, 90, 0.5f, 1)).hasMessageContaining("near the picture");
         assertThatThrownBy(() -> new Stroke(brush, new float[3 * 20_001])).hasMessageContaining("at most 20000");
-        assertThatThrownBy(() -> Stroke.Brush.of(0)).hasMessageContaining("brush size");
+        assertThatThrownBy(() -> Stroke.Brush.of(0)).hasMessageContaining("size must be in 0.0001..2");
         assertThatThrownBy(() -> touchup(Touchup.Action.FOCUS, -0.1, 0)).hasMessageContaining("strength");
     }
 

@@ -20,6 +20,8 @@ import java.util.stream.Collectors;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * A recipe for a history of steps: cut into pieces that are named by what they hold, so that what two steps have in common is stored
@@ -36,12 +38,13 @@ public record RecipePieces(String whole, Map<String, Supplier<String>> pieces) {
     /** Bytes of a hash in a name: as many as no two pieces of a shot share by chance. */
     private static final int NAME_BYTES = 16;
 
-    private static final JsonMapper MAPPER = JsonMapper.builder().build();
+    private static final JsonMapper MAPPER =
+            JsonMapper.builder().addModule(new RecipeModule()).build();
 
-    private record Whole(RecipeDocument recipe, List<String> touchups) {}
+    private record Whole(Recipe recipe, List<String> touchups) {}
 
     /** @param touchup without strokes, whose runs are named */
-    private record StoredTouchup(TouchupPart touchup, List<String> strokes) {}
+    private record StoredTouchup(Touchup touchup, List<String> strokes) {}
 
     public static RecipePieces cut(Recipe recipe) {
         Map<String, Supplier<String>> pieces = new LinkedHashMap<>();
@@ -52,58 +55,59 @@ public record RecipePieces(String whole, Map<String, Supplier<String>> pieces) {
                 List<Stroke> run = touchup.strokes()
                         .subList(from, Math.min(touchup.strokes().size(), from + RUN));
                 String name = name(run.stream().map(Stroke::key).collect(Collectors.joining()));
-                pieces.put(
-                        name,
-                        () -> MAPPER.writeValueAsString(
-                                run.stream().map(TouchupPart.StrokePart::of).toList()));
+                pieces.put(name, () -> MAPPER.writeValueAsString(run));
                 runs.add(name);
             }
-            String text =
-                    MAPPER.writeValueAsString(new StoredTouchup(TouchupPart.of(touchup.withStrokes(List.of())), runs));
+            String text = MAPPER.writeValueAsString(new StoredTouchup(touchup.withStrokes(List.of()), runs));
             String name = name(text);
             pieces.put(name, () -> text);
             names.add(name);
         }
-        RecipeDocument rest = RecipeDocument.of(recipe.withTouchups(List.of()));
-        return new RecipePieces(MAPPER.writeValueAsString(new Whole(rest, names)), pieces);
+        return new RecipePieces(MAPPER.writeValueAsString(new Whole(recipe.withTouchups(List.of()), names)), pieces);
     }
 
     /**
      * The recipe again.
      *
-     * @param whole as {@link #cut} made it, or a recipe that was stored in one piece
+     * @param whole as {@link #cut} made it in this version of the format or an earlier one, or a recipe that was stored in one piece
      * @param find pieces by their names
      * @throws BadRecipeException when a piece is missing or broken
      */
     public static Recipe join(String whole, Function<Set<String>, Map<String, String>> find) {
         try {
             JsonNode tree = MAPPER.readTree(whole);
-            if (tree.has("format")) {
-                return RecipeJson.read(whole);
-            }
-            Whole read = MAPPER.treeToValue(tree, Whole.class);
-            Map<String, String> texts = find.apply(new LinkedHashSet<>(read.touchups()));
-            List<StoredTouchup> stored = new ArrayList<>();
-            for (String name : read.touchups()) {
-                stored.add(MAPPER.readValue(found(texts, name), StoredTouchup.class));
-            }
-            Map<String, String> runs = find.apply(stored.stream()
-                    .flatMap(each -> each.strokes().stream())
-                    .collect(Collectors.toCollection(LinkedHashSet::new)));
-            List<Touchup> touchups = new ArrayList<>();
-            for (StoredTouchup each : stored) {
-                List<Stroke> strokes = new ArrayList<>();
-                for (String name : each.strokes()) {
-                    Arrays.stream(MAPPER.readValue(found(runs, name), TouchupPart.StrokePart[].class))
-                            .map(TouchupPart.StrokePart::toStroke)
-                            .forEach(strokes::add);
-                }
-                touchups.add(each.touchup().toTouchup().withStrokes(strokes));
-            }
-            return read.recipe().toRecipe().withTouchups(touchups);
-        } catch (JacksonException broken) {
-            throw new BadRecipeException(List.of("a stored recipe is broken: " + broken.getOriginalMessage()));
+            return RecipeFormat.read(tree.has("format") ? tree : joined(tree, find));
+        } catch (JacksonException | ClassCastException broken) {
+            throw new BadRecipeException(List.of("a stored recipe is broken: " + broken.getMessage()));
         }
+    }
+
+    private static JsonNode joined(JsonNode tree, Function<Set<String>, Map<String, String>> find) {
+        Map<String, String> texts = find.apply(names(tree.path("touchups")));
+        List<JsonNode> stored = new ArrayList<>();
+        for (String name : names(tree.path("touchups"))) {
+            stored.add(MAPPER.readTree(found(texts, name)));
+        }
+        Map<String, String> runs = find.apply(stored.stream()
+                .flatMap(each -> names(each.path("strokes")).stream())
+                .collect(Collectors.toCollection(LinkedHashSet::new)));
+        ObjectNode recipe = (ObjectNode) tree.path("recipe");
+        ArrayNode touchups = recipe.putArray("touchups");
+        for (JsonNode each : stored) {
+            ObjectNode touchup = (ObjectNode) each.path("touchup");
+            ArrayNode strokes = touchup.putArray("strokes");
+            for (JsonNode name : each.path("strokes")) {
+                strokes.addAll((ArrayNode) MAPPER.readTree(found(runs, name.asString())));
+            }
+            touchups.add(touchup);
+        }
+        return recipe;
+    }
+
+    private static Set<String> names(JsonNode list) {
+        Set<String> all = new LinkedHashSet<>();
+        list.forEach(each -> all.add(each.asString()));
+        return all;
     }
 
     private static String found(Map<String, String> pieces, String name) {

@@ -3,11 +3,9 @@ package app.yubble.server.delivery;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.media.picture.PictureWriter;
-import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.ConflictException;
-import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.MaskFiles;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
@@ -23,7 +21,6 @@ import jakarta.validation.constraints.Size;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
-import java.util.Locale;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
@@ -59,22 +56,21 @@ class DeliveryController {
         this.files = files;
     }
 
-    /** {@code format} is jpeg, png8, png16 or tiff16; {@code quality} is for jpeg, in 0.3 to 1. */
+    /** @param quality for JPEG */
     record NewDelivery(
             @NotBlank @Size(max = 80) String versionName,
-            @NotNull RecipeDocument recipe,
-            @NotNull String format,
+            @NotNull Recipe recipe,
+            @NotNull PictureWriter.Format format,
             @DecimalMin("0.3") @DecimalMax("1") double quality,
             @Nullable @Min(16) @Max(60000) Integer longestSide) {}
 
-    /** {@code state} is waiting, rendering, done, failed or cancelled. */
     record DeliveryView(
             UUID id,
             UUID shotId,
             String versionName,
             String fileName,
-            String format,
-            String state,
+            PictureWriter.Format format,
+            Delivery.State state,
             double progress,
             @Nullable String problem,
             @Nullable Long bytes,
@@ -85,8 +81,8 @@ class DeliveryController {
                     delivery.shotId(),
                     delivery.versionName(),
                     delivery.fileName(),
-                    delivery.format().name().toLowerCase(Locale.ROOT),
-                    delivery.state().name().toLowerCase(Locale.ROOT),
+                    delivery.format(),
+                    delivery.state(),
                     delivery.progress(),
                     delivery.problem(),
                     delivery.bytes(),
@@ -104,10 +100,10 @@ class DeliveryController {
     DeliveryView ask(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID shot, @RequestBody @Valid NewDelivery wanted) {
         Shot source = shots.owned(shot, who.id());
-        Recipe recipe = wanted.recipe().toRecipe();
+        Recipe recipe = wanted.recipe();
         masks.require(recipe, who.id());
         requireDepth(shot, recipe.depth().source());
-        PictureWriter.Format format = format(wanted.format());
+        PictureWriter.Format format = wanted.format();
         Delivery delivery = deliveries.add(new Delivery(
                 who.id(),
                 shot,
@@ -128,15 +124,6 @@ class DeliveryController {
                             ? "This shot has no depth yet. Wait until it is estimated, or bring a map in."
                             : "The recipe takes depth that this shot does not have.");
         }
-    }
-
-    private static PictureWriter.Format format(String name) {
-        for (PictureWriter.Format format : PictureWriter.Format.values()) {
-            if (format.name().toLowerCase(Locale.ROOT).equals(name)) {
-                return format;
-            }
-        }
-        throw new RefusedException("The format must be jpeg, png8, png16 or tiff16; found \"" + name + "\".");
     }
 
     private static String fileName(String shot, String version, PictureWriter.Format format) {

@@ -9,7 +9,6 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.subject.Instances;
 import app.yubble.core.touchup.Touchup;
-import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
@@ -52,30 +51,37 @@ class FocusController {
         this.recipes = recipes;
     }
 
-    /**
-     * Where to focus: {@code subject}, a {@code thing} by its number, or a {@code spot} or {@code patch} in shares of width and
-     * height.
-     */
+    /** What to focus on: the subject, a thing by its number, or a spot or a patch in shares of width and height. */
+    enum FocusKind {
+        SUBJECT,
+        THING,
+        SPOT,
+        PATCH
+    }
+
     record FocusRequest(
-            @NotNull String kind,
-            @NotNull RecipeDocument recipe,
+            @NotNull FocusKind kind,
+            @NotNull Recipe recipe,
             @Nullable Integer number,
-            double x,
-            double y,
-            double width,
-            double height) {}
+            @Nullable Double x,
+            @Nullable Double y,
+            @Nullable Double width,
+            @Nullable Double height) {}
+
+    private static double shareOf(@Nullable Double share, int side) {
+        return share == null ? 0 : share * side;
+    }
 
     /** The sharp band for a place; it keeps the tilt of the recipe's band. */
     @PostMapping("/api/shots/{id}/focus")
-    RecipeDocument.BandPart focus(
+    SharpBand focus(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid FocusRequest wanted) {
         Shot shot = shots.owned(id, who.id());
         ShotMaterial material = recipes.material(shot);
-        Recipe recipe = recipes.read(wanted.recipe(), who);
+        Recipe recipe = recipes.allowed(wanted.recipe(), who);
         Size size = shot.size().fitting(PreviewController.DEPTH_SIDE);
         Plane nearness = line.nearness(material, withoutBlur(recipe), size);
-        return RecipeDocument.BandPart.of(
-                FocusFinder.tiltedAs(recipe.band(), nearness, plane -> band(wanted, material, plane)));
+        return FocusFinder.tiltedAs(recipe.band(), nearness, plane -> band(wanted, material, plane));
     }
 
     /** Painted blur leads away from the band, so no band can reach it: what is under it is what one focuses on. */
@@ -87,17 +93,15 @@ class FocusController {
 
     private SharpBand band(FocusRequest wanted, ShotMaterial material, Plane nearness) {
         Size size = nearness.size();
-        double x = wanted.x() * size.width();
-        double y = wanted.y() * size.height();
+        double x = shareOf(wanted.x(), size.width());
+        double y = shareOf(wanted.y(), size.height());
         return switch (wanted.kind()) {
-            case "subject" -> FocusFinder.subject(line.picture(material, size), nearness, material.clearMatte());
-            case "thing" -> thing(nearness, material.clearMatte(), wanted.number());
-            case "spot" -> FocusFinder.spot(nearness, x, y);
-            case "patch" ->
-                FocusFinder.patch(nearness, x, y, wanted.width() * size.width(), wanted.height() * size.height());
-            default ->
-                throw new RefusedException(
-                        "Focus on a subject, a thing, a spot or a patch; found \"" + wanted.kind() + "\".");
+            case SUBJECT -> FocusFinder.subject(line.picture(material, size), nearness, material.clearMatte());
+            case THING -> thing(nearness, material.clearMatte(), wanted.number());
+            case SPOT -> FocusFinder.spot(nearness, x, y);
+            case PATCH ->
+                FocusFinder.patch(
+                        nearness, x, y, shareOf(wanted.width(), size.width()), shareOf(wanted.height(), size.height()));
         };
     }
 

@@ -1,32 +1,43 @@
 package app.yubble.server.editing;
 
+import app.yubble.core.inspect.Fault;
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import java.util.UUID;
 
 /** A place of the edge inspector that somebody has looked at. */
 @Entity
 class InspectedPlace {
+    /** What somebody made of a place. */
+    enum Verdict {
+        ACCEPTED,
+        SKIPPED
+    }
+
     @Id
     private UUID id;
 
     private UUID shotId;
 
+    @Enumerated(EnumType.STRING)
     @Column(columnDefinition = "varchar(16)")
-    private String kind;
+    private Fault.Kind kind;
 
     private double x;
     private double y;
 
+    @Enumerated(EnumType.STRING)
     @Column(columnDefinition = "varchar(16)")
-    private String verdict;
+    private Verdict verdict;
 
     /** For Hibernate. */
     @SuppressWarnings("NullAway.Init")
     protected InspectedPlace() {}
 
-    InspectedPlace(UUID shotId, String kind, double x, double y, String verdict) {
+    InspectedPlace(UUID shotId, Fault.Kind kind, double x, double y, Verdict verdict) {
         this.id = UUID.randomUUID();
         this.shotId = shotId;
         this.kind = kind;
@@ -35,15 +46,15 @@ class InspectedPlace {
         this.verdict = verdict;
     }
 
-    boolean isAt(String otherKind, double otherX, double otherY, double reach) {
-        return kind.equals(otherKind) && Math.hypot(x - otherX, y - otherY) <= reach;
+    boolean isAt(Fault.Kind otherKind, double otherX, double otherY, double reach) {
+        return kind == otherKind && Math.hypot(x - otherX, y - otherY) <= reach;
     }
 
-    void judge(String value) {
+    void judge(Verdict value) {
         verdict = value;
     }
 
-    String verdict() {
+    Verdict verdict() {
         return verdict;
     }
 }

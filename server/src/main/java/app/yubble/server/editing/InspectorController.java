@@ -8,8 +8,7 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
-import app.yubble.media.recipe.RecipeDocument;
-import app.yubble.media.recipe.TouchupPart;
+import app.yubble.core.touchup.Touchup;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
@@ -19,9 +18,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.DecimalMax;
 import jakarta.validation.constraints.DecimalMin;
 import jakarta.validation.constraints.NotNull;
-import jakarta.validation.constraints.Pattern;
 import java.util.List;
-import java.util.Locale;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -39,7 +36,6 @@ class InspectorController {
     // A fault that is found again lies a little elsewhere when something beside it was mended.
     private static final double SAME_PLACE = 0.02;
     private static final int MOST_PLACES = 2000;
-    private static final String KINDS = "edge|thin|hole|island|matte";
 
     private final Shots shots;
     private final RefocusLine line;
@@ -54,29 +50,27 @@ class InspectorController {
     }
 
     /**
-     * @param kind edge, thin, hole, island or matte
      * @param left of the box around it, in shares of the picture, as are the next three
      * @param x of a point in it
-     * @param verdict accepted or skipped when it was looked at, else null
+     * @param verdict null until it was looked at
      * @param proposal the touch-up that would mend it
      */
     record FaultView(
-            String kind,
+            Fault.Kind kind,
             double left,
             double top,
             double width,
             double height,
             double x,
             double y,
-            @Nullable String verdict,
-            TouchupPart proposal) {}
+            InspectedPlace.@Nullable Verdict verdict,
+            Touchup proposal) {}
 
     /** Places that probably need a touch-up with this recipe, the most visible first. */
     @PostMapping("/api/shots/{id}/faults")
-    List<FaultView> faults(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody RecipeDocument wanted) {
+    List<FaultView> faults(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody Recipe wanted) {
         Shot shot = shots.owned(id, who.id());
-        Recipe recipe = recipes.read(wanted, who);
+        Recipe recipe = recipes.allowed(wanted, who);
         ShotMaterial material = recipes.material(shot);
         Size size = shot.size().fitting(EdgeInspector.SIDE);
         Plane nearness = line.nearness(material, recipe, size);
@@ -91,14 +85,13 @@ class InspectorController {
     }
 
     private static FaultView view(Fault fault, List<InspectedPlace> known) {
-        String kind = fault.kind().name().toLowerCase(Locale.ROOT);
-        String verdict = known.stream()
-                .filter(place -> place.isAt(kind, fault.x(), fault.y(), SAME_PLACE))
+        InspectedPlace.Verdict verdict = known.stream()
+                .filter(place -> place.isAt(fault.kind(), fault.x(), fault.y(), SAME_PLACE))
                 .map(InspectedPlace::verdict)
                 .findFirst()
                 .orElse(null);
         return new FaultView(
-                kind,
+                fault.kind(),
                 fault.left(),
                 fault.top(),
                 fault.width(),
@@ -106,14 +99,14 @@ class InspectorController {
                 fault.x(),
                 fault.y(),
                 verdict,
-                TouchupPart.of(fault.proposal()));
+                fault.proposal());
     }
 
     record Inspected(
-            @NotNull @Pattern(regexp = KINDS) String kind,
+            Fault.@NotNull Kind kind,
             @DecimalMin("0") @DecimalMax("1") double x,
             @DecimalMin("0") @DecimalMax("1") double y,
-            @NotNull @Pattern(regexp = "accepted|skipped") String verdict) {}
+            InspectedPlace.@NotNull Verdict verdict) {}
 
     /** Remembers that a place was looked at. */
     @PostMapping("/api/shots/{id}/inspected")

@@ -1,7 +1,7 @@
 package app.yubble.server.editing;
 
+import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.DiscCharacter;
-import app.yubble.media.recipe.RecipeDocument.DiscPart;
 import java.util.Arrays;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -11,12 +11,12 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class LensController {
     /** @param about what it looks like, one sentence */
-    record CharacterView(String title, String about, DiscPart disc) {}
+    record CharacterView(String title, String about, Disc disc) {}
 
     @GetMapping("/api/lens/characters")
     List<CharacterView> characters() {
         return Arrays.stream(DiscCharacter.values())
-                .map(each -> new CharacterView(each.title(), each.about(), DiscPart.of(each.disc())))
+                .map(each -> new CharacterView(each.title(), each.about(), each.disc()))
                 .toList();
     }
 }

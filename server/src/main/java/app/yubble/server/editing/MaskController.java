@@ -6,7 +6,6 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.PictureWriter;
-import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.problem.RefusedException;
@@ -53,11 +52,10 @@ class MaskController {
     }
 
     /** @param touchup its id */
-    record MaskRequest(
-            @NotNull RecipeDocument recipe, @NotNull String touchup) {}
+    record MaskRequest(@NotNull Recipe recipe, @NotNull String touchup) {}
 
     private Plane drawn(Shot shot, MaskRequest wanted, SignedIn who, Size size) {
-        Recipe recipe = recipes.read(wanted.recipe(), who);
+        Recipe recipe = recipes.allowed(wanted.recipe(), who);
         Touchup touchup = recipe.touchups().stream()
                 .filter(each -> each.id().equals(wanted.touchup()))
                 .findFirst()

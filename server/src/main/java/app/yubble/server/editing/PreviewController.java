@@ -12,7 +12,6 @@ import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.View;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
-import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.problem.RefusedException;
@@ -80,7 +79,7 @@ class PreviewController {
      * @param order ids of all touch-ups; those that the recipe leaves out are as in the answer {@code over}
      */
     record PreviewRequest(
-            @NotNull RecipeDocument recipe,
+            @NotNull Recipe recipe,
             @Min(16) @Max(40000) int longSide,
             @Nullable @Valid RegionPart region,
 
@@ -122,7 +121,7 @@ class PreviewController {
             throws IOException {
         long start = System.nanoTime();
         Shot shot = shots.owned(id, who.id());
-        Recipe sent = recipes.read(wanted.recipe(), who);
+        Recipe sent = recipes.allowed(wanted.recipe(), who);
         Recipe recipe = wanted.order() == null
                 ? sent
                 : desk.whole(who.id(), wanted.page(), sent, wanted.over(), wanted.order());
@@ -236,10 +235,12 @@ class PreviewController {
                             mediaType = "application/octet-stream",
                             schema = @Schema(type = "string", format = "binary")))
     ResponseEntity<byte[]> nearness(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody RecipeDocument wanted) {
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody Recipe wanted) {
         Shot shot = shots.owned(id, who.id());
         Plane plane = line.nearness(
-                recipes.material(shot), recipes.read(wanted, who), shot.size().fitting(DEPTH_SIDE));
+                recipes.material(shot),
+                recipes.allowed(wanted, who),
+                shot.size().fitting(DEPTH_SIDE));
         ByteBuffer out = headed(plane.size(), 2);
         for (float sample : plane.samples()) {
             out.putShort((short) Math.round(Math.max(0, Math.min(1, sample)) * 65535));

@@ -2,7 +2,6 @@ package app.yubble.server.editing;
 
 import app.yubble.core.recipe.Recipe;
 import app.yubble.media.picture.PictureReader;
-import app.yubble.media.recipe.RecipeDocument;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.shoot.MaskFiles;
 import app.yubble.server.shoot.Shot;
@@ -30,8 +29,8 @@ class ShotRecipes {
         return new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
     }
 
-    Recipe read(RecipeDocument sent, SignedIn who) {
-        Recipe recipe = sent.toRecipe();
+    /** The recipe, when its sender may use all that it names. */
+    Recipe allowed(Recipe recipe, SignedIn who) {
         masks.require(recipe, who.id());
         return recipe;
     }

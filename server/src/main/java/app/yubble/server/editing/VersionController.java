@@ -1,19 +1,15 @@
 package app.yubble.server.editing;
 
-import app.yubble.media.recipe.RecipeDocument;
+import app.yubble.core.recipe.Recipe;
 import app.yubble.server.account.SignedIn;
-import app.yubble.server.problem.RefusedException;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import java.util.UUID;
-import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -45,14 +41,14 @@ class VersionController {
 
     /** {@code position} is the step that the recipe is from; {@code lock} goes into the next change. */
     record VersionView(
-            UUID id, UUID shotId, String name, RecipeDocument recipe, long lock, int position, List<StepView> history) {
+            UUID id, UUID shotId, String name, Recipe recipe, long lock, int position, List<StepView> history) {
         static VersionView of(Versions.Standing standing) {
             Version version = standing.version();
             return new VersionView(
                     version.id(),
                     version.shotId(),
                     version.name(),
-                    RecipeDocument.of(standing.recipe()),
+                    standing.recipe(),
                     version.lockVersion(),
                     version.position(),
                     standing.history().stream()
@@ -64,7 +60,7 @@ class VersionController {
     record Change(
             @NotNull Long lock,
             @NotBlank @Size(max = 120) String step,
-            @NotNull RecipeDocument recipe) {}
+            @NotNull Recipe recipe) {}
 
     record Move(@NotNull Long lock, @NotNull Integer position) {}
 
@@ -83,8 +79,8 @@ class VersionController {
     @PutMapping("/api/versions/{id}/recipe")
     VersionView change(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid Change change) {
-        return VersionView.of(
-                versions.edit(id, who.id(), change.lock(), change.step().strip(), recipes.read(change.recipe(), who)));
+        return VersionView.of(versions.edit(
+                id, who.id(), change.lock(), change.step().strip(), recipes.allowed(change.recipe(), who)));
     }
 
     /** Undo, redo, or a jump to any step. */
@@ -118,9 +114,9 @@ class VersionController {
         return VersionView.of(versions.bringBack(id, who.id()));
     }
 
-    /** @param parts of {@code trims}, {@code touchups} (for shots of the same size), {@code band}, {@code lens} and {@code opacity} */
+    /** @param parts touch-ups only for shots of the same size */
     record Copying(
-            @NotEmpty @Size(max = 5) Set<String> parts,
+            @NotEmpty Set<@NotNull RecipePart> parts,
             @NotEmpty @Size(max = 500) List<@NotNull UUID> shots) {}
 
     /** How many shots have been changed. */
@@ -128,17 +124,6 @@ class VersionController {
 
     @PostMapping("/api/versions/{id}/copy")
     Copied copy(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid Copying wanted) {
-        return new Copied(versions.copyTo(
-                id,
-                who.id(),
-                wanted.parts().stream().map(VersionController::part).collect(Collectors.toSet()),
-                wanted.shots()));
-    }
-
-    private static RecipePart part(String name) {
-        return Arrays.stream(RecipePart.values())
-                .filter(part -> part.name().toLowerCase(Locale.ROOT).equals(name))
-                .findFirst()
-                .orElseThrow(() -> new RefusedException("There is no part \"" + name + "\" of a recipe."));
+        return new Copied(versions.copyTo(id, who.id(), wanted.parts(), wanted.shots()));
     }
 }

@@ -66,13 +66,10 @@ public class Versions {
         Camera camera = shot.camera();
         Aperture usual = Aperture.DEFAULT;
         double focal = limited(camera.focalLength().orElse(LENS_OF_NO_CAMERA), 1, 2000);
-        Aperture aperture = new Aperture(
-                usual.mode(),
-                usual.fNumber(),
+        Aperture aperture = usual.withLens(
                 focal,
                 limited(camera.sensorWidth().orElse(usual.sensorWidth()), 1, 200),
-                limited(Math.max(camera.distance().orElse(usual.distance()), focal / 1000 * 1.5), 0.01, 10000),
-                usual.strength());
+                limited(Math.max(camera.distance().orElse(usual.distance()), focal / 1000 * 1.5), 0.01, 10000));
         SharpBand subject = ready.subject();
         double behind = subject.outside(ready.farthest());
         return Recipe.INITIAL

@@ -9,7 +9,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.UUID;
@@ -56,7 +55,7 @@ class EventController {
             UUID id,
             UUID shootId,
             long revision,
-            String state,
+            Shot.State state,
             double progress,
             @Nullable String problem) {}
 
@@ -119,12 +118,7 @@ class EventController {
             told.put(shot.id(), shot.revision());
             if (!Objects.equals(listener.told.get(shot.id()), shot.revision())) {
                 ShotEvent event = new ShotEvent(
-                        shot.id(),
-                        shot.shootId(),
-                        shot.revision(),
-                        shot.state().name().toLowerCase(Locale.ROOT),
-                        shot.progress(),
-                        shot.problem());
+                        shot.id(), shot.shootId(), shot.revision(), shot.state(), shot.progress(), shot.problem());
                 listener.emitter.send(SseEmitter.event().name("shot").data(event, MediaType.APPLICATION_JSON));
                 some = true;
             }

@@ -10,12 +10,17 @@ import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.dao.DataAccessException;
 import org.springframework.dao.OptimisticLockingFailureException;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.transaction.CannotCreateTransactionException;
 import org.springframework.util.unit.DataSize;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
@@ -68,6 +73,25 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         return problem;
     }
 
+    /** What a recipe or a name in a request is refused for is found while the request is read. */
+    @Override
+    protected @Nullable ResponseEntity<Object> handleHttpMessageNotReadable(
+            HttpMessageNotReadableException fault, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        for (Throwable cause = fault.getCause(); cause != null; cause = cause.getCause()) {
+            if (cause instanceof BadRecipeException recipe) {
+                return answer(badRecipe(recipe));
+            }
+            if (cause instanceof RefusedException refused) {
+                return answer(refused(refused));
+            }
+        }
+        return super.handleHttpMessageNotReadable(fault, headers, status, request);
+    }
+
+    private static ResponseEntity<Object> answer(ProblemDetail problem) {
+        return ResponseEntity.status(problem.getStatus()).body(problem);
+    }
+
     @ExceptionHandler({DataAccessException.class, CannotCreateTransactionException.class})
     ProblemDetail databaseGone(RuntimeException fault) {
         LOG.warn("database fault: {}", fault.getMessage());
@@ -75,18 +99,12 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     }
 
     @Override
-    protected org.springframework.http.@org.jspecify.annotations.Nullable ResponseEntity<Object>
-            handleMaxUploadSizeExceededException(
-                    MaxUploadSizeExceededException fault,
-                    org.springframework.http.HttpHeaders headers,
-                    org.springframework.http.HttpStatusCode status,
-                    org.springframework.web.context.request.WebRequest request) {
-        ProblemDetail problem = problem(
+    protected @Nullable ResponseEntity<Object> handleMaxUploadSizeExceededException(
+            MaxUploadSizeExceededException fault, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        return answer(problem(
                 HttpStatus.CONTENT_TOO_LARGE,
                 "too-large",
-                "The file is over the limit of " + uploadLimit.toMegabytes() + " MB for one upload.");
-        return org.springframework.http.ResponseEntity.status(HttpStatus.CONTENT_TOO_LARGE)
-                .body(problem);
+                "The file is over the limit of " + uploadLimit.toMegabytes() + " MB for one upload."));
     }
 
     private static ProblemDetail problem(HttpStatus status, String type, @Nullable String detail) {

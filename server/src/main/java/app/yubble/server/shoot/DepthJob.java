@@ -125,7 +125,7 @@ public class DepthJob {
         ShotMaterial material = new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
         DepthChoice.Source source = material.usualSource();
         Picture small = Resample.toSize(picture, picture.size().fitting(FOCUS_SIDE));
-        Plane nearness = DepthEdges.follow(material.depth(source), small, source.usualSnap());
+        Plane nearness = DepthEdges.follow(material.depth(source), small, source.usual());
         SharpBand subject = FocusFinder.subject(small, nearness, draft.clearMatte());
         events.publishEvent(new DepthReady(shot.id(), source, subject, nearness.quantile(ODD_PIXELS)));
     }

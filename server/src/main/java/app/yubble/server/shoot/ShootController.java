@@ -1,5 +1,6 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.subject.Quality;
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.account.Accounts;
@@ -9,12 +10,10 @@ import app.yubble.server.storage.FileStore;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
-import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.List;
-import java.util.Locale;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
@@ -81,10 +80,10 @@ class ShootController {
      * @param confidence in the subject's matte, in [0,1]
      */
     record DepthView(
-            String source,
+            DepthChoice.Source source,
             String origin,
             String hash,
-            @Nullable String quality,
+            @Nullable Quality quality,
             @Nullable Double confidence,
             @Nullable Double nearMetres,
             @Nullable Double farMetres) {}
@@ -102,7 +101,7 @@ class ShootController {
             int height,
             long bytes,
             long revision,
-            String state,
+            Shot.State state,
             double progress,
             @Nullable String problem,
             @Nullable String notice,
@@ -212,9 +211,7 @@ class ShootController {
     }
 
     /** {@code engine} is one of the installed estimators or auto; {@code quality} is draft or best. */
-    record EstimateWanted(
-            @NotNull String engine,
-            @NotNull @Pattern(regexp = "draft|best") String quality) {}
+    record EstimateWanted(@NotNull String engine, @NotNull Quality quality) {}
 
     /** Estimates depth again. Until the new map is there the one before stays. */
     @PostMapping("/api/shots/{id}/depth-estimate")
@@ -223,7 +220,7 @@ class ShootController {
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid EstimateWanted wanted) {
         shots.owned(id, who.id());
         engines.require(wanted.engine());
-        depthJob.enqueue(id, wanted.engine(), Quality.valueOf(wanted.quality().toUpperCase(Locale.ROOT)));
+        depthJob.enqueue(id, wanted.engine(), wanted.quality());
         return view(shots.byId(id));
     }
 

@@ -1,9 +1,7 @@
 package app.yubble.server.shoot;
 
-import app.yubble.core.subject.Quality;
 import app.yubble.media.picture.Camera;
 import java.util.List;
-import java.util.Locale;
 import java.util.OptionalDouble;
 import org.jspecify.annotations.Nullable;
 
@@ -22,7 +20,7 @@ final class ShotViews {
                 shot.size().height(),
                 shot.bytes(),
                 shot.revision(),
-                shot.state().name().toLowerCase(Locale.ROOT),
+                shot.state(),
                 shot.progress(),
                 shot.problem(),
                 shot.notice(),
@@ -36,12 +34,11 @@ final class ShotViews {
 
     private static ShootController.DepthView depth(DepthMap map) {
         DepthMap.Content content = map.content();
-        Quality quality = content.quality();
         return new ShootController.DepthView(
-                map.source().name().toLowerCase(Locale.ROOT),
+                map.source(),
                 content.origin(),
                 content.contentHash() + (content.matteHash() == null ? "" : content.matteHash()),
-                quality == null ? null : quality.name().toLowerCase(Locale.ROOT),
+                content.quality(),
                 content.confidence(),
                 content.nearMetres(),
                 content.farMetres());

@@ -1,0 +1,207 @@
+package app.yubble.media.recipe;
+
+import app.yubble.core.setting.Declared;
+import app.yubble.core.touchup.Stroke;
+import java.lang.reflect.ParameterizedType;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.JsonNodeFactory;
+import tools.jackson.databind.node.ObjectNode;
+
+/** Makes records of JSON by their declared settings. Goes on after a fault, so that all are found. */
+final class FormReader {
+    /** Places in a picture are written to a hundred thousandth of its side. */
+    static final double ROUNDING = 1e5;
+    // Half a pixel of a picture 25 000 pixels wide.
+    private static final double TOLERANCE = 2e-5;
+    private static final int MOST_FAULTS = 20;
+
+    private final List<String> faults = new ArrayList<>();
+
+    /** The faults so far, with where they are. */
+    List<String> faults() {
+        return faults.size() <= MOST_FAULTS
+                ? List.copyOf(faults)
+                : Stream.concat(
+                                faults.stream().limit(MOST_FAULTS),
+                                Stream.of("and " + (faults.size() - MOST_FAULTS) + " more"))
+                        .toList();
+    }
+
+    /**
+     * A record.
+     *
+     * @param path of the node, empty for the outermost
+     * @return null when it has faults
+     */
+    <T extends Record> @Nullable T read(Class<T> type, JsonNode node, String path) {
+        if (!node.isObject()) {
+            return fault((path.isEmpty() ? "the recipe" : path) + " must be an object");
+        }
+        Set<String> known = new LinkedHashSet<>();
+        collectNames(Declared.of(type), known);
+        int before = faults.size();
+        node.propertyNames().stream()
+                .filter(name -> !known.contains(name))
+                .forEach(name -> fault("unknown field \"" + inside(path, name) + "\""));
+        T made = parts(type, node, path);
+        return faults.size() > before ? null : made;
+    }
+
+    private static void collectNames(Declared<?> declared, Set<String> into) {
+        for (Declared.Item item : declared.items()) {
+            if (item.isUnfolded()) {
+                collectNames(Declared.of(item.type().asSubclass(Record.class)), into);
+            } else {
+                into.add(item.name());
+            }
+        }
+    }
+
+    private <T extends Record> @Nullable T parts(Class<T> type, JsonNode node, String path) {
+        Declared<T> declared = Declared.of(type);
+        List<Declared.Item> items = declared.items();
+        int before = faults.size();
+        @Nullable Object[] values = new Object[items.size()];
+        for (int i = 0; i < values.length; i++) {
+            Declared.Item item = items.get(i);
+            JsonNode own = node.get(item.name());
+            if (item.isUnfolded()) {
+                values[i] = parts(item.type().asSubclass(Record.class), node, path);
+            } else if (own == null || own.isNull()) {
+                values[i] = declared.usual(i, values);
+            } else {
+                values[i] = value(item, own, inside(path, item.name()));
+            }
+        }
+        if (faults.size() > before) {
+            return null;
+        }
+        try {
+            return declared.make(values);
+        } catch (IllegalArgumentException fault) {
+            return fault(path.isEmpty() ? fault.getMessage() : path + ": " + fault.getMessage());
+        }
+    }
+
+    private @Nullable Object value(Declared.Item item, JsonNode node, String path) {
+        Class<?> type = item.type();
+        if (type.isRecord()) {
+            return read(type.asSubclass(Record.class), node, path);
+        }
+        if (item.isNumber()) {
+            return number(item, node, path);
+        }
+        if (type == boolean.class) {
+            return node.isBoolean() ? (Object) node.booleanValue() : fault(path + " must be true or false");
+        }
+        if (type == String.class) {
+            return node.isString() ? node.stringValue() : fault(path + " must be a text");
+        }
+        if (type.isEnum()) {
+            return choice(type, node, path);
+        }
+        return list(element(item), node, path);
+    }
+
+    private @Nullable Object number(Declared.Item item, JsonNode node, String path) {
+        if (!node.isNumber() || item.type() == int.class && !node.canConvertToInt()) {
+            return fault(path + " must be a " + (item.type() == int.class ? "whole number" : "number"));
+        }
+        String fault = item.fault(path, node.doubleValue());
+        if (fault != null) {
+            return fault(fault);
+        }
+        return item.type() == int.class ? (Object) node.intValue() : (Object) node.doubleValue();
+    }
+
+    private @Nullable Object choice(Class<?> type, JsonNode node, String path) {
+        Object found = Arrays.stream(type.getEnumConstants())
+                .filter(each ->
+                        node.isString() && Declared.written((Enum<?>) each).equals(node.stringValue()))
+                .findFirst()
+                .orElse(null);
+        return found != null ? found : fault(path + " must be one of " + Declared.names(type) + ", found " + node);
+    }
+
+    static Class<?> element(Declared.Item item) {
+        ParameterizedType list = (ParameterizedType) item.component().getGenericType();
+        return (Class<?>) list.getActualTypeArguments()[0];
+    }
+
+    private @Nullable List<Object> list(Class<?> element, JsonNode node, String path) {
+        if (!node.isArray()) {
+            return fault(path + " must be a list");
+        }
+        List<Object> all = new ArrayList<>();
+        for (int i = 0; i < node.size(); i++) {
+            String place = path + "[" + i + "]";
+            Object each = element == Stroke.class
+                    ? stroke(node.path(i), place)
+                    : read(element.asSubclass(Record.class), node.path(i), place);
+            if (each != null) {
+                all.add(each);
+            }
+        }
+        return all;
+    }
+
+    /** A stroke's brush and its points stand in one object. */
+    private @Nullable Stroke stroke(JsonNode node, String path) {
+        if (!node.isObject()) {
+            return fault(path + " must be an object");
+        }
+        JsonNode points = node.path("points");
+        ObjectNode own = JsonNodeFactory.instance.objectNode();
+        node.forEachEntry(own::set);
+        own.remove("points");
+        Stroke.Brush brush = read(Stroke.Brush.class, own, path);
+        float[] places = places(points, path + ".points");
+        if (brush == null || places == null) {
+            return null;
+        }
+        try {
+            return new Stroke(
+                    brush,
+                    places.length > Stroke.VALUES * Stroke.MOST_POINTS && places.length % Stroke.VALUES == 0
+                            ? Stroke.simplified(places, 1, TOLERANCE)
+                            : places);
+        } catch (IllegalArgumentException fault) {
+            return fault(path + ": " + fault.getMessage());
+        }
+    }
+
+    private float @Nullable [] places(JsonNode points, String path) {
+        if (!points.isArray()) {
+            return fault(path + " must be a list of numbers");
+        }
+        if (points.size() > Stroke.VALUES * Stroke.MOST_RAW_POINTS) {
+            return fault(path + " has more than " + Stroke.MOST_RAW_POINTS + " points");
+        }
+        float[] to = new float[points.size()];
+        for (int i = 0; i < to.length; i++) {
+            JsonNode each = points.path(i);
+            if (!each.isNumber()) {
+                return fault(path + " must be a list of numbers");
+            }
+            to[i] = (float) (Math.round(each.doubleValue() * ROUNDING) / ROUNDING);
+        }
+        return to;
+    }
+
+    private static String inside(String path, String name) {
+        return path.isEmpty() ? name : path + "." + name;
+    }
+
+    private <T> @Nullable T fault(@Nullable String message) {
+        faults.add(Objects.requireNonNullElse(message, "the recipe cannot be read"));
+        return null;
+    }
+}
