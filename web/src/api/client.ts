@@ -104,6 +104,8 @@ function upload<T>(path: string, file: File, progress: (share: number) => void, 
   })
 }
 
+const from = (after: string | null): string => (after === null ? '' : `?after=${after}`)
+
 export type FocusPlace =
   | { kind: 'subject' }
   | { kind: 'thing'; number: number }
@@ -117,7 +119,8 @@ export const api = {
   signOut: () => send('/api/session/end', { method: 'POST' }),
   createAccount: (name: string, password: string) => send('/api/accounts', { method: 'POST', json: { name, password } }),
 
-  shoots: () => json<Shoot[]>('/api/shoots'),
+  shoots: (after: string | null) => json<Schemas['PageShootView']>(`/api/shoots${from(after)}`),
+  shotsOf: (shoot: string, after: string | null) => json<Schemas['PageShotView']>(`/api/shoots/${shoot}/shots${from(after)}`),
   createShoot: (name: string) => json<Shoot>('/api/shoots', { method: 'POST', json: { name } }),
   renameShoot: (id: string, name: string) => json<Shoot>(`/api/shoots/${id}`, { method: 'PATCH', json: { name } }),
   deleteShoot: (id: string) => send(`/api/shoots/${id}`, { method: 'DELETE' }),
@@ -168,7 +171,7 @@ export const api = {
     json<{ changed: number }>(`/api/versions/${id}/copy`, { method: 'POST', json: { parts, shots } }),
   deleteVersion: (id: string) => send(`/api/versions/${id}`, { method: 'DELETE' }),
 
-  deliveries: () => json<Delivery[]>('/api/deliveries'),
+  deliveries: (after: string | null) => json<Schemas['PageDeliveryView']>(`/api/deliveries${from(after)}`),
   deliver: (shot: string, body: { versionName: string; recipe: Recipe; format: string; quality: number; longestSide: number | null }) =>
     json<Delivery>(`/api/shots/${shot}/deliveries`, { method: 'POST', json: body }),
   cancelDelivery: (id: string) => send(`/api/deliveries/${id}/cancel`, { method: 'POST' }),

@@ -1,16 +1,17 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, Problem, type Delivery } from '../api/client'
+import { usePaged } from '../editing/paged'
 import { useEvents } from './events'
 
 export const useDeliveries = defineStore('deliveries', () => {
-  const deliveries = ref<Delivery[]>([])
+  const list = usePaged<Delivery>(api.deliveries)
   const loading = ref(true)
   const fault = ref('')
 
-  async function load(): Promise<void> {
+  async function attempt(work: () => Promise<unknown>): Promise<void> {
     try {
-      deliveries.value = await api.deliveries()
+      await work()
       fault.value = ''
     } catch (problem) {
       fault.value = (problem as Problem).message
@@ -19,23 +20,25 @@ export const useDeliveries = defineStore('deliveries', () => {
     }
   }
 
-  async function attempt(action: Promise<unknown>): Promise<void> {
-    try {
-      await action
-    } catch (problem) {
-      fault.value = (problem as Problem).message
-    }
+  const load = (): Promise<void> => attempt(list.load)
+
+  async function change(action: Promise<unknown>): Promise<void> {
+    let problem = ''
+    await action.catch((reason: Problem) => (problem = reason.message))
     await load()
+    if (problem) fault.value = problem
   }
 
   useEvents().listen({ deliveries: () => void load(), reconnected: () => void load() })
 
   return {
-    deliveries,
+    deliveries: list.items,
+    more: computed(() => list.next.value !== null),
+    showMore: () => attempt(list.more),
     loading,
     fault,
     load,
-    cancel: (id: string) => attempt(api.cancelDelivery(id)),
-    remove: (id: string) => attempt(api.deleteDelivery(id)),
+    cancel: (id: string) => change(api.cancelDelivery(id)),
+    remove: (id: string) => change(api.deleteDelivery(id)),
   }
 })

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, Problem, type Shoot, type Shot } from '../api/client'
+import { usePaged } from '../editing/paged'
 import { useEvents } from './events'
 
 // The server refuses more; saying so here saves sending it.
@@ -11,15 +12,20 @@ export type Incoming = { key: number; name: string; share: number; fault: string
 
 export const useShoots = defineStore('shoots', () => {
   const events = useEvents()
-  const shoots = ref<Shoot[]>([])
+  const list = usePaged<Shoot>(api.shoots)
+  const current = ref('')
+  const shotList = usePaged<Shot>(async (after) => {
+    const page = await api.shotsOf(current.value, after)
+    return { ...page, items: page.items.map(events.newest) }
+  })
   const loading = ref(true)
   const fault = ref('')
   const incoming = ref<Incoming[]>([])
   let nextKey = 1
 
-  async function load(): Promise<void> {
+  async function attempt(work: () => Promise<unknown>): Promise<void> {
     try {
-      shoots.value = (await api.shoots()).map((shoot) => ({ ...shoot, shots: shoot.shots.map(events.newest) }))
+      await work()
       fault.value = ''
     } catch (problem) {
       fault.value = (problem as Problem).message
@@ -28,9 +34,24 @@ export const useShoots = defineStore('shoots', () => {
     }
   }
 
+  /** Loads the shoots and the shots of the one that is open: `id`, or the newest. */
+  const load = (id = current.value): Promise<void> =>
+    attempt(async () => {
+      await list.load()
+      while (id && list.next.value !== null && !list.items.value.some((each) => each.id === id)) await list.more()
+      await open(id)
+    })
+
+  async function open(id: string): Promise<void> {
+    const next = (list.items.value.find((each) => each.id === id) ?? list.items.value[0])?.id ?? ''
+    if (next !== current.value) shotList.clear()
+    current.value = next
+    if (next) await shotList.load()
+  }
+
   async function create(name: string): Promise<Shoot> {
     const shoot = await api.createShoot(name)
-    shoots.value = [shoot, ...shoots.value]
+    await load(shoot.id)
     return shoot
   }
 
@@ -50,11 +71,10 @@ export const useShoots = defineStore('shoots', () => {
   }
 
   function put(shot: Shot): void {
-    const shoot = shoots.value.find((each) => each.id === shot.shootId)
-    if (!shoot) return
-    const at = shoot.shots.findIndex((each) => each.id === shot.id)
-    if (at < 0) shoot.shots.push(events.newest(shot))
-    else shoot.shots[at] = events.newest(shot)
+    const shoot = list.items.value.find((each) => each.id === shot.shootId)
+    if (shoot) list.items.value = list.items.value.map((each) => (each === shoot ? { ...shoot, shots: shoot.shots + 1 } : each))
+    // Behind the end of what is loaded it comes with the next page.
+    if (shot.shootId === current.value && shotList.next.value === null) shotList.items.value = [...shotList.items.value, events.newest(shot)]
   }
 
   /** Brings files in one after the other; each fault stays on screen until it is dismissed. */
@@ -84,11 +104,28 @@ export const useShoots = defineStore('shoots', () => {
 
   events.listen({
     shot: (event) => {
-      const shot = shoots.value.flatMap((shoot) => shoot.shots).find((each) => each.id === event.id)
-      if (shot) Object.assign(shot, event)
+      shotList.items.value = shotList.items.value.map((each) => (each.id === event.id ? { ...each, ...event } : each))
     },
     reconnected: () => void load(),
   })
 
-  return { shoots, loading, fault, incoming, load, create, rename, remove, removeShot, bringIn, dismiss }
+  return {
+    shoots: list.items,
+    moreShoots: computed(() => list.next.value !== null),
+    shots: shotList.items,
+    moreShots: computed(() => shotList.next.value !== null),
+    current,
+    open: (id: string) => attempt(() => open(id)),
+    showMoreShoots: () => attempt(list.more),
+    showMoreShots: () => attempt(shotList.more),
+    loading, fault,
+    incoming,
+    load,
+    create,
+    rename,
+    remove,
+    removeShot,
+    bringIn,
+    dismiss,
+  }
 })

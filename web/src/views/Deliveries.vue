@@ -2,6 +2,7 @@
 import { mdiClose, mdiDeleteOutline, mdiDownload } from '@mdi/js'
 import { onMounted } from 'vue'
 import { api } from '../api/client'
+import MoreMarker from '../shell/MoreMarker.vue'
 import TopBar from '../shell/TopBar.vue'
 import { useDeliveries } from '../stores/deliveries'
 import { deliveryFormats, progressText } from '../editing/deliveryWords'
@@ -37,7 +38,8 @@ onMounted(store.load)
           </tr>
         </tbody>
       </table>
-      <div v-else-if="!store.loading" class="empty"><p>Nothing delivered yet.</p><p class="quiet">Open a shot on the Bench and go to its last step, Deliver.</p></div>
+      <MoreMarker v-if="store.more" :key="store.deliveries.length" @near="store.showMore" />
+      <div v-if="!store.deliveries.length && !store.loading" class="empty"><p>Nothing delivered yet.</p><p class="quiet">Open a shot on the Bench and go to its last step, Deliver.</p></div>
     </main>
   </div>
 </template>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { mdiClose, mdiDeleteOutline, mdiImagePlusOutline, mdiPlus } from '@mdi/js'
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, type Problem, type Shoot, type Shot } from '../api/client'
+import MoreMarker from '../shell/MoreMarker.vue'
 import TopBar from '../shell/TopBar.vue'
 import { useSettings } from '../stores/settings'
 import { useShoots } from '../stores/shoots'
@@ -18,7 +19,9 @@ const newName = ref('')
 const removing = ref<{ title: string; act: () => Promise<void> }>()
 const fault = ref('')
 
-const current = computed<Shoot | undefined>(() => store.shoots.find((each) => each.id === route.params.id) ?? store.shoots[0])
+const current = computed<Shoot | undefined>(() => store.shoots.find((each) => each.id === store.current))
+const wanted = computed(() => String(route.params.id ?? ''))
+watch(wanted, (id) => void store.open(id))
 
 async function attempt(action: () => Promise<unknown>): Promise<void> {
   try {
@@ -72,7 +75,7 @@ async function removeNow(): Promise<void> {
   if (wanted) await attempt(wanted.act)
 }
 
-onMounted(() => Promise.all([store.load(), settings.load()]))
+onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
 </script>
 
 <template>
@@ -85,14 +88,15 @@ onMounted(() => Promise.all([store.load(), settings.load()]))
           <v-text-field v-model="newName" label="Name of the shoot" autofocus maxlength="120" @keydown.esc="naming = false" />
         </form>
         <router-link v-for="shoot in store.shoots" :key="shoot.id" :to="`/shoots/${shoot.id}`" class="shoot" :class="{ current: shoot.id === current?.id }">
-          <span class="name">{{ shoot.name }}</span><span class="quiet small">{{ shoot.shots.length }}</span>
+          <span class="name">{{ shoot.name }}</span><span class="quiet small">{{ shoot.shots }}</span>
         </router-link>
+        <MoreMarker v-if="store.moreShoots" :key="store.shoots.length" @near="store.showMoreShoots" />
       </aside>
       <main class="scroll">
         <div class="main-head">
           <h1>{{ current?.name ?? 'No shoot yet' }}</h1>
           <span class="actions">
-            <v-btn v-if="current" :icon="mdiDeleteOutline" title="Delete this shoot" aria-label="Delete this shoot" @click="removing = { title: `Delete “${current.name}” with its ${current.shots.length} shots?`, act: () => store.remove(current?.id ?? '') }" />
+            <v-btn v-if="current" :icon="mdiDeleteOutline" title="Delete this shoot" aria-label="Delete this shoot" @click="removing = { title: `Delete “${current.name}” with its ${current.shots} shots?`, act: () => store.remove(current?.id ?? '') }" />
             <v-btn class="lead" :prepend-icon="mdiImagePlusOutline" data-test="bring-in" @click="input?.click()">Bring photos in</v-btn>
           </span>
           <input ref="input" type="file" multiple hidden accept="image/jpeg,image/png,image/tiff,image/webp,image/heic,image/heif,image/avif,.heic,.heif,.avif" data-test="files" @change="chosen" />
@@ -111,8 +115,8 @@ onMounted(() => Promise.all([store.load(), settings.load()]))
             <v-btn v-if="row.fault" :icon="mdiClose" :aria-label="`Dismiss ${row.name}`" @click="store.dismiss(row.key)" />
           </li>
         </ul>
-        <div v-if="current && current.shots.length" class="grid">
-          <article v-for="shot in current.shots" :key="shot.id" class="shot" :data-state="shot.state" data-test="shot">
+        <div v-if="store.shots.length" class="grid">
+          <article v-for="shot in store.shots" :key="shot.id" class="shot" :data-state="shot.state" data-test="shot">
             <router-link :to="`/bench/${shot.id}`" :aria-label="`Open ${shot.name} on the Bench`">
               <img :src="api.thumbnail(shot.id)" alt="" loading="lazy" />
               <v-progress-linear v-if="shot.state === 'waiting' || shot.state === 'estimating'" :model-value="shot.progress * 100" :indeterminate="shot.state === 'waiting'" color="primary" height="2" />
@@ -123,6 +127,7 @@ onMounted(() => Promise.all([store.load(), settings.load()]))
             </div>
             <span class="quiet small" :class="{ fault: shot.state === 'failed' }">{{ stateText(shot) }}</span>
           </article>
+          <MoreMarker v-if="store.moreShots" :key="store.shots.length" @near="store.showMoreShots" />
         </div>
         <div v-else-if="!store.loading" class="empty">
           <p>Drop photos anywhere on this page.</p>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import { api, Problem } from '../../api/client'
+import { api, Problem, type Shot } from '../../api/client'
+import { usePaged } from '../../editing/paged'
+import MoreMarker from '../../shell/MoreMarker.vue'
 import { useBench } from '../../stores/bench'
-import { useShoots } from '../../stores/shoots'
 
 /** Gives parts of this version's recipe to other shots of the shoot; each gets one step that can be undone there. */
 const emit = defineEmits<{ close: [] }>()
 const bench = useBench()
-const shoots = useShoots()
 const parts = [
   { key: 'lens', name: 'Lens', about: 'aperture, disc, glints, both sides' },
   { key: 'band', name: 'Sharp band', about: 'its edges, falloffs and tilt' },
@@ -20,9 +20,24 @@ const chosen = ref<string[]>([])
 const told = ref('')
 const busy = ref(false)
 
-const others = computed(
-  () => shoots.shoots.find((each) => each.id === bench.shot?.shootId)?.shots.filter((each) => each.id !== bench.shot?.id && each.depths.length) ?? [],
-)
+const all = usePaged<Shot>((after) => api.shotsOf(bench.shot?.shootId ?? '', after))
+const others = computed(() => all.items.value.filter((each) => each.id !== bench.shot?.id && each.depths.length))
+
+async function load(work: () => Promise<void>): Promise<void> {
+  try {
+    await work()
+  } catch (problem) {
+    told.value = (problem as Problem).message
+  }
+}
+
+/** Also those that have not been looked at yet. */
+async function chooseAll(): Promise<void> {
+  await load(async () => {
+    while (all.next.value !== null) await all.more()
+  })
+  chosen.value = others.value.map((each) => each.id)
+}
 
 function toggled(all: string[], key: string): string[] {
   return all.includes(key) ? all.filter((each) => each !== key) : [...all, key]
@@ -40,7 +55,7 @@ async function copy(): Promise<void> {
   }
 }
 
-onMounted(() => void shoots.load())
+onMounted(() => void load(all.load))
 </script>
 
 <template>
@@ -55,10 +70,11 @@ onMounted(() => void shoots.load())
           <input type="checkbox" :checked="chosen.includes(each.id)" @change="chosen = toggled(chosen, each.id)" />
           <img :src="api.thumbnail(each.id)" alt="" /><span>{{ each.name }}</span>
         </label>
-        <p v-if="!others.length" class="quiet">There is no other shot with depth in this shoot.</p>
+        <MoreMarker v-if="all.next.value !== null" :key="all.items.value.length" @near="load(all.more)" />
+        <p v-else-if="!others.length" class="quiet">There is no other shot with depth in this shoot.</p>
       </div>
       <div class="foot">
-        <v-btn :disabled="!others.length" @click="chosen = others.map((each) => each.id)">All shots</v-btn>
+        <v-btn :disabled="!others.length" @click="chooseAll">All shots</v-btn>
         <span role="status" data-test="copied">{{ told }}</span>
         <span class="spring" />
         <v-btn @click="emit('close')">Close</v-btn>

@@ -55,7 +55,11 @@ class BringingInTest extends ServerTest {
         refused(browser, shoot, "nothing.jpg", new byte[0], "empty");
         refused(browser, shoot, "huge.png", huge, "60000 x 60000");
         assertThat(storedFiles()).isEqualTo(before);
-        assertThat(browser.get("/api/shoots").json().get(0).get("shots").size()).isZero();
+        assertThat(browser.get("/api/shoots/" + shoot + "/shots")
+                        .json()
+                        .get("items")
+                        .size())
+                .isZero();
     }
 
     private static void refused(Browser browser, String shoot, String name, byte[] content, String reason) {
@@ -86,7 +90,8 @@ class BringingInTest extends ServerTest {
         Browser owner = browser().signedUp("owner");
         String shot = readyShot(owner, photo(300, 200, "jpg"));
         JsonNode version = owner.get("/api/shots/" + shot + "/versions").json().get(0);
-        String shoot = owner.get("/api/shoots").json().get(0).get("id").asString();
+        String shoot =
+                owner.get("/api/shoots").json().get("items").get(0).get("id").asString();
         String versionPath = "/api/versions/" + version.get("id").asString();
         String recipe = version.get("recipe").toString();
         Browser other = browser().signedUp("other");
@@ -96,6 +101,8 @@ class BringingInTest extends ServerTest {
         for (String path : new String[] {"", "/thumbnail", "/photo?longSide=300", "/versions"}) {
             assertThat(other.get("/api/shots/" + shot + path).status()).as(path).isEqualTo(404);
         }
+        assertThat(other.get("/api/shoots/" + shoot + "/shots").status()).isEqualTo(404);
+        assertThat(other.get("/api/shoots?after=" + shoot).status()).isEqualTo(404);
         assertThat(other.send("POST", "/api/shots/" + shot + "/nearness", recipe)
                         .status())
                 .isEqualTo(404);
@@ -126,14 +133,15 @@ class BringingInTest extends ServerTest {
                                 "{\"versionName\":\"x\",\"format\":\"jpeg\",\"quality\":0.9,\"recipe\":" + recipe + "}")
                         .status())
                 .isEqualTo(404);
-        assertThat(other.get("/api/shoots").json().size()).isZero();
+        assertThat(other.get("/api/shoots").json().get("items").size()).isZero();
     }
 
     @Test
     void deletingAShootTakesItsShotsAlong() {
         Browser browser = browser().signedUp("tidy");
         String shot = readyShot(browser, photo(300, 200, "jpg"));
-        String shoot = browser.get("/api/shoots").json().get(0).get("id").asString();
+        String shoot =
+                browser.get("/api/shoots").json().get("items").get(0).get("id").asString();
         assertThat(browser.send("DELETE", "/api/shoots/" + shoot, "").status()).isEqualTo(204);
         assertThat(browser.get("/api/shots/" + shot).status()).isEqualTo(404);
     }

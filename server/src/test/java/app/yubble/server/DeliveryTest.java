@@ -40,7 +40,7 @@ class DeliveryTest extends ServerTest {
 
     private static JsonNode finished(Browser browser, String id) {
         return waitFor(
-                        () -> browser.get("/api/deliveries").json(),
+                        () -> browser.get("/api/deliveries").json().get("items"),
                         all -> !List.of("waiting", "rendering").contains(state(all, id)))
                 .get(0);
     }
@@ -83,7 +83,7 @@ class DeliveryTest extends ServerTest {
                 .isEqualTo(204);
         assertThat(finished(browser, id).get("state").asString()).isEqualTo("cancelled");
         assertThat(browser.send("DELETE", "/api/deliveries/" + id, "").status()).isEqualTo(204);
-        assertThat(browser.get("/api/deliveries").json().size()).isZero();
+        assertThat(browser.get("/api/deliveries").json().get("items").size()).isZero();
         JsonNode recipe =
                 browser.get("/api/shots/" + shot + "/versions").json().get(0).get("recipe");
         assertThat(browser.send(

@@ -177,6 +177,6 @@ class DepthTest extends ServerTest {
         Browser.Answer refused = browser.send("POST", "/api/shots/" + id + "/deliveries", wanted);
         assertThat(refused.status()).isEqualTo(409);
         assertThat(refused.text()).contains("depth that this shot does not have");
-        assertThat(browser.get("/api/deliveries").json().size()).isZero();
+        assertThat(browser.get("/api/deliveries").json().get("items").size()).isZero();
     }
 }

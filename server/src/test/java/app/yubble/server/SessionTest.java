@@ -38,7 +38,7 @@ class SessionTest extends ServerTest {
         assertThat(browser.sendWithoutToken("POST", "/api/shoots", "{\"name\":\"forged\"}")
                         .status())
                 .isEqualTo(403);
-        assertThat(browser.get("/api/shoots").json().size()).isZero();
+        assertThat(browser.get("/api/shoots").json().get("items").size()).isZero();
     }
 
     @Test

@@ -9,6 +9,7 @@ import java.security.NoSuchAlgorithmException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -17,6 +18,7 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -74,48 +76,54 @@ public record RecipePieces(String whole, Map<String, Supplier<String>> pieces) {
      * @throws BadRecipeException when a piece is missing or broken
      */
     public static Recipe join(String whole, Function<Set<String>, Map<String, String>> find) {
+        return join(List.of(whole), find).get(0);
+    }
+
+    /** The same for many at once, each piece looked for once. */
+    public static List<Recipe> join(List<String> wholes, Function<Set<String>, Map<String, String>> find) {
         try {
-            JsonNode tree = MAPPER.readTree(whole);
-            return RecipeFormat.read(tree.has("format") ? tree : joined(tree, find));
+            List<JsonNode> trees = wholes.stream().map(MAPPER::readTree).toList();
+            Map<String, String> touchups = find.apply(trees.stream()
+                    .flatMap(tree -> names(tree.path("touchups")))
+                    .collect(Collectors.toCollection(LinkedHashSet::new)));
+            Map<String, JsonNode> stored = new HashMap<>();
+            touchups.forEach((name, text) -> stored.put(name, MAPPER.readTree(text)));
+            Map<String, String> runs = find.apply(stored.values().stream()
+                    .flatMap(touchup -> names(touchup.path("strokes")))
+                    .collect(Collectors.toCollection(LinkedHashSet::new)));
+            return trees.stream()
+                    .map(tree -> RecipeFormat.read(tree.has("format") ? tree : joined(tree, stored, runs)))
+                    .toList();
         } catch (JacksonException | ClassCastException broken) {
             throw new BadRecipeException(List.of("a stored recipe is broken: " + broken.getMessage()));
         }
     }
 
-    private static JsonNode joined(JsonNode tree, Function<Set<String>, Map<String, String>> find) {
-        Map<String, String> texts = find.apply(names(tree.path("touchups")));
-        List<JsonNode> stored = new ArrayList<>();
-        for (String name : names(tree.path("touchups"))) {
-            stored.add(MAPPER.readTree(found(texts, name)));
-        }
-        Map<String, String> runs = find.apply(stored.stream()
-                .flatMap(each -> names(each.path("strokes")).stream())
-                .collect(Collectors.toCollection(LinkedHashSet::new)));
+    private static JsonNode joined(JsonNode tree, Map<String, JsonNode> stored, Map<String, String> runs) {
         ObjectNode recipe = (ObjectNode) tree.path("recipe");
         ArrayNode touchups = recipe.putArray("touchups");
-        for (JsonNode each : stored) {
-            ObjectNode touchup = (ObjectNode) each.path("touchup");
+        names(tree.path("touchups")).forEach(name -> {
+            JsonNode each = found(stored, name);
+            // Two recipes may have it.
+            ObjectNode touchup = (ObjectNode) each.path("touchup").deepCopy();
             ArrayNode strokes = touchup.putArray("strokes");
-            for (JsonNode name : each.path("strokes")) {
-                strokes.addAll((ArrayNode) MAPPER.readTree(found(runs, name.asString())));
-            }
+            names(each.path("strokes")).forEach(run -> strokes.addAll((ArrayNode) MAPPER.readTree(found(runs, run))));
             touchups.add(touchup);
-        }
+        });
         return recipe;
     }
 
-    private static Set<String> names(JsonNode list) {
-        Set<String> all = new LinkedHashSet<>();
-        list.forEach(each -> all.add(each.asString()));
-        return all;
+    /** The names in a list; a recipe that was stored in one piece has touch-ups there, which are none. */
+    private static Stream<String> names(JsonNode list) {
+        return list.valueStream().filter(JsonNode::isString).map(JsonNode::stringValue);
     }
 
-    private static String found(Map<String, String> pieces, String name) {
-        String text = pieces.get(name);
-        if (text == null) {
+    private static <T> T found(Map<String, T> pieces, String name) {
+        T piece = pieces.get(name);
+        if (piece == null) {
             throw new BadRecipeException(List.of("a piece of a stored recipe is missing"));
         }
-        return text;
+        return piece;
     }
 
     private static String name(String content) {

@@ -61,7 +61,10 @@ class ApiDocument {
                 return null;
             }
             Schema<?> found = chain.next().resolve(type, context, chain);
-            Schema<?> model = context.getDefinedModels().get(raw.getSimpleName());
+            String name = found != null && found.get$ref() != null
+                    ? found.get$ref().substring(SCHEMAS.length())
+                    : raw.getSimpleName();
+            Schema<?> model = context.getDefinedModels().get(name);
             if (raw.isRecord() && raw.getName().startsWith(OURS) && model != null && model.getProperties() != null) {
                 complete(model, raw);
             }

@@ -1,13 +1,14 @@
 package app.yubble.server.delivery;
 
+import app.yubble.server.paging.Page;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
 import java.time.Instant;
-import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -26,8 +27,16 @@ public class Deliveries {
                 .collect(Collectors.toMap(Delivery::id, Delivery::revision));
     }
 
-    List<Delivery> of(UUID account) {
-        return repository.findByAccountIdOrderByCreatedDesc(account);
+    /** The newest first. */
+    @Transactional(readOnly = true)
+    Page<Delivery> page(UUID account, @Nullable UUID after, int count) {
+        Limit oneMore = Limit.of(count + 1);
+        return Page.of(
+                after == null
+                        ? repository.findByAccountIdOrderByCreatedDescIdDesc(account, oneMore)
+                        : repository.findAfter(account, owned(after, account).id(), oneMore),
+                count,
+                Delivery::id);
     }
 
     Delivery owned(UUID id, UUID account) {

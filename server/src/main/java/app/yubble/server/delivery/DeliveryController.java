@@ -5,8 +5,10 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.account.SignedIn;
+import app.yubble.server.mask.MaskFiles;
+import app.yubble.server.paging.Page;
 import app.yubble.server.problem.ConflictException;
-import app.yubble.server.shoot.MaskFiles;
+import app.yubble.server.shoot.DepthMaps;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
@@ -20,7 +22,6 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
-import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.Resource;
@@ -36,6 +37,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -45,13 +47,16 @@ class DeliveryController {
     private final Deliveries deliveries;
     private final DeliveryJob job;
     private final Shots shots;
+    private final DepthMaps maps;
     private final MaskFiles masks;
     private final FileStore files;
 
-    DeliveryController(Deliveries deliveries, DeliveryJob job, Shots shots, MaskFiles masks, FileStore files) {
+    DeliveryController(
+            Deliveries deliveries, DeliveryJob job, Shots shots, DepthMaps maps, MaskFiles masks, FileStore files) {
         this.deliveries = deliveries;
         this.job = job;
         this.shots = shots;
+        this.maps = maps;
         this.masks = masks;
         this.files = files;
     }
@@ -90,9 +95,13 @@ class DeliveryController {
         }
     }
 
+    /** The newest first. */
     @GetMapping("/api/deliveries")
-    List<DeliveryView> all(@AuthenticationPrincipal SignedIn who) {
-        return deliveries.of(who.id()).stream().map(DeliveryView::of).toList();
+    Page<DeliveryView> all(
+            @AuthenticationPrincipal SignedIn who,
+            @RequestParam(required = false) @Nullable UUID after,
+            @RequestParam(defaultValue = "50") @Min(1) @Max(200) int count) {
+        return deliveries.page(who.id(), after, count).map(DeliveryView::of);
     }
 
     @PostMapping("/api/shots/{shot}/deliveries")
@@ -118,7 +127,7 @@ class DeliveryController {
     }
 
     private void requireDepth(UUID shot, DepthChoice.Source source) {
-        if (shots.depthMaps(shot).stream().noneMatch(map -> map.source() == source)) {
+        if (maps.of(shot).stream().noneMatch(map -> map.source() == source)) {
             throw new ConflictException(
                     source == DepthChoice.Source.ESTIMATED
                             ? "This shot has no depth yet. Wait until it is estimated, or bring a map in."

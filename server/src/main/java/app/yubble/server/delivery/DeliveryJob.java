@@ -15,6 +15,7 @@ import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
 import app.yubble.server.shoot.Shots;
@@ -35,6 +36,7 @@ public class DeliveryJob {
 
     private final Deliveries deliveries;
     private final Shots shots;
+    private final Materials materials;
     private final FileStore files;
     private final PictureReader reader;
     private final MemoryGate gate;
@@ -43,12 +45,14 @@ public class DeliveryJob {
     DeliveryJob(
             Deliveries deliveries,
             Shots shots,
+            Materials materials,
             FileStore files,
             PictureReader reader,
             MemoryGate gate,
             JobStarter starter) {
         this.deliveries = deliveries;
         this.shots = shots;
+        this.materials = materials;
         this.files = files;
         this.reader = reader;
         this.gate = gate;
@@ -86,7 +90,7 @@ public class DeliveryJob {
         StoredProgress progress =
                 new StoredProgress(done -> deliveries.reach(id, Delivery.State.RENDERING, done, null));
         Recipe recipe = RecipeJson.read(delivery.recipe());
-        ShotMaterial material = new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
+        ShotMaterial material = materials.of(shot);
         Integer longest = delivery.longestSide();
         Size size = longest == null ? shot.size() : shot.size().fitting(longest);
         progress.at(0.02);

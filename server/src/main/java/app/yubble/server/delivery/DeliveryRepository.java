@@ -5,11 +5,18 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import org.springframework.data.domain.Limit;
 import org.springframework.data.jpa.repository.Lock;
+import org.springframework.data.jpa.repository.Query;
 import org.springframework.data.repository.Repository;
 
 interface DeliveryRepository extends Repository<Delivery, UUID> {
-    List<Delivery> findByAccountIdOrderByCreatedDesc(UUID accountId);
+    List<Delivery> findByAccountIdOrderByCreatedDescIdDesc(UUID accountId, Limit limit);
+
+    @Query("select d from Delivery d, Delivery at where at.id = :after and d.accountId = :account "
+            + "and (d.created < at.created or (d.created = at.created and d.id < at.id)) "
+            + "order by d.created desc, d.id desc")
+    List<Delivery> findAfter(UUID account, UUID after, Limit limit);
 
     List<Delivery> findByAccountIdAndChangedAfterOrderByChanged(UUID accountId, Instant after);
 

@@ -2,7 +2,8 @@ package app.yubble.server.demo;
 
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.account.Accounts;
-import app.yubble.server.shoot.DemoShoots;
+import app.yubble.server.arrival.Arrivals;
+import app.yubble.server.shoot.Shoots;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -26,13 +27,15 @@ class DemoLoader {
 
     private final YubbleProperties properties;
     private final Accounts accounts;
-    private final DemoShoots shoots;
+    private final Shoots shoots;
+    private final Arrivals arrivals;
     private final JsonMapper json;
 
-    DemoLoader(YubbleProperties properties, Accounts accounts, DemoShoots shoots, JsonMapper json) {
+    DemoLoader(YubbleProperties properties, Accounts accounts, Shoots shoots, Arrivals arrivals, JsonMapper json) {
         this.properties = properties;
         this.accounts = accounts;
         this.shoots = shoots;
+        this.arrivals = arrivals;
         this.json = json;
     }
 
@@ -52,16 +55,19 @@ class DemoLoader {
         }
         Manifest manifest = json.readValue(Files.readString(folder.resolve("manifest.json")), Manifest.class);
         UUID account = accounts.create(NAME, PASSWORD);
+        UUID shoot = shoots.create(account, manifest.shoot()).id();
         for (Scene scene : manifest.scenes()) {
             Path photo = folder.resolve(scene.photo());
-            Path depth = scene.depth() == null ? null : folder.resolve(scene.depth());
-            shoots.add(
-                    account,
-                    manifest.shoot(),
-                    photo.getFileName().toString(),
-                    Files.readAllBytes(photo),
-                    depth == null ? null : depth.getFileName().toString(),
-                    depth == null ? null : Files.readAllBytes(depth));
+            String name = photo.getFileName().toString();
+            byte[] content = Files.readAllBytes(photo);
+            if (scene.depth() == null) {
+                arrivals.bringIn(account, shoot, name, content);
+            } else {
+                // Exact depth, as somebody would bring it in who has a depth file.
+                Path depth = folder.resolve(scene.depth());
+                arrivals.bringIn(
+                        account, shoot, name, content, depth.getFileName().toString(), Files.readAllBytes(depth));
+            }
         }
         LOG.info("demo data is in");
     }

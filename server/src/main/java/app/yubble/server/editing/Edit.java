@@ -33,6 +33,10 @@ class Edit {
         this.recipe = recipe;
     }
 
+    UUID versionId() {
+        return versionId;
+    }
+
     int position() {
         return position;
     }

@@ -1,5 +1,6 @@
 package app.yubble.server.editing;
 
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -10,8 +11,13 @@ import org.springframework.data.repository.Repository;
 interface EditRepository extends Repository<Edit, UUID> {
     Optional<Edit> findByVersionIdAndPosition(UUID versionId, int position);
 
-    /** The steps without their recipes. */
-    List<StepName> findStepsByVersionIdOrderByPosition(UUID versionId);
+    /** Where the versions of a shot stand. */
+    @Query("select e from Edit e, Version v where e.versionId = v.id and e.position = v.position "
+            + "and v.shotId = :shot and v.removed is null")
+    List<Edit> findCurrent(UUID shot);
+
+    /** The steps of these versions without their recipes. */
+    List<StepName> findStepsByVersionIdInOrderByPosition(Collection<UUID> versionIds);
 
     /** Forgets the steps that were undone, and those that are older than {@code oldest}. */
     @Modifying

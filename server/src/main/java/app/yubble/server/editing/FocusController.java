@@ -79,7 +79,7 @@ class FocusController {
         Shot shot = shots.owned(id, who.id());
         ShotMaterial material = recipes.material(shot);
         Recipe recipe = recipes.allowed(wanted.recipe(), who);
-        Size size = shot.size().fitting(PreviewController.DEPTH_SIDE);
+        Size size = shot.size().fitting(NumberMaps.SIDE);
         Plane nearness = line.nearness(material, withoutBlur(recipe), size);
         return FocusFinder.tiltedAs(recipe.band(), nearness, plane -> band(wanted, material, plane));
     }
@@ -159,12 +159,11 @@ class FocusController {
         Shot shot = shots.owned(id, who.id());
         Plane light = line.picture(recipes.material(shot), shot.size().fitting(CHECK_SIDE))
                 .lightness();
-        Plane widths = EdgeWidth.sharpest(EdgeWidth.of(light), shot.size().fitting(PreviewController.DEPTH_SIDE));
-        ByteBuffer out = PreviewController.headed(widths.size(), 1);
+        Plane widths = EdgeWidth.sharpest(EdgeWidth.of(light), shot.size().fitting(NumberMaps.SIDE));
+        ByteBuffer out = NumberMaps.headed(widths.size(), 1);
         for (float width : widths.samples()) {
             out.put((byte) Math.min(255, Math.round(width * 50)));
         }
-        return PreviewController.numbers(
-                out, CacheControl.maxAge(Duration.ofDays(1)).cachePrivate());
+        return NumberMaps.answer(out, CacheControl.maxAge(Duration.ofDays(1)).cachePrivate());
     }
 }

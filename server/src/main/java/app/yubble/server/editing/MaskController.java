@@ -8,8 +8,8 @@ import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.jobs.MemoryGate;
+import app.yubble.server.mask.MaskFiles;
 import app.yubble.server.problem.RefusedException;
-import app.yubble.server.shoot.MaskFiles;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import io.swagger.v3.oas.annotations.media.Content;
@@ -77,12 +77,12 @@ class MaskController {
     ResponseEntity<byte[]> mask(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid MaskRequest wanted) {
         Shot shot = shots.owned(id, who.id());
-        Plane plane = drawn(shot, wanted, who, shot.size().fitting(PreviewController.DEPTH_SIDE));
-        ByteBuffer out = PreviewController.headed(plane.size(), 1);
+        Plane plane = drawn(shot, wanted, who, shot.size().fitting(NumberMaps.SIDE));
+        ByteBuffer out = NumberMaps.headed(plane.size(), 1);
         for (float sample : plane.samples()) {
             out.put((byte) Math.round(sample * 255));
         }
-        return PreviewController.numbers(out, CacheControl.noStore());
+        return NumberMaps.answer(out, CacheControl.noStore());
     }
 
     /** What a touch-up paints, as a grey PNG of the photo's size: white is painted. */

@@ -27,7 +27,6 @@ import jakarta.validation.constraints.NotNull;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.time.Duration;
 import java.util.List;
 import java.util.UUID;
@@ -48,7 +47,6 @@ import org.springframework.web.bind.annotation.RestController;
 /** What the Bench draws: previews, the untouched photo, and nearness. */
 @RestController
 class PreviewController {
-    static final int DEPTH_SIDE = 1024;
     private static final int MOST_TOUCHUPS = 1000;
     private static final double QUALITY = 0.9;
     // What the cache holds of one picture: its colours, its nearness and its glints.
@@ -240,26 +238,11 @@ class PreviewController {
         Plane plane = line.nearness(
                 recipes.material(shot),
                 recipes.allowed(wanted, who),
-                shot.size().fitting(DEPTH_SIDE));
-        ByteBuffer out = headed(plane.size(), 2);
+                shot.size().fitting(NumberMaps.SIDE));
+        ByteBuffer out = NumberMaps.headed(plane.size(), 2);
         for (float sample : plane.samples()) {
             out.putShort((short) Math.round(Math.max(0, Math.min(1, sample)) * 65535));
         }
-        return numbers(out, CacheControl.noStore());
-    }
-
-    static ResponseEntity<byte[]> numbers(ByteBuffer map, CacheControl kept) {
-        return ResponseEntity.ok()
-                .contentType(MediaType.APPLICATION_OCTET_STREAM)
-                .cacheControl(kept)
-                .body(map.array());
-    }
-
-    /** Room for a map, its width and height written as two little-endian integers. */
-    static ByteBuffer headed(Size size, int bytesPerPixel) {
-        return ByteBuffer.allocate((int) (8 + bytesPerPixel * size.pixels()))
-                .order(ByteOrder.LITTLE_ENDIAN)
-                .putInt(size.width())
-                .putInt(size.height());
+        return NumberMaps.answer(out, CacheControl.noStore());
     }
 }

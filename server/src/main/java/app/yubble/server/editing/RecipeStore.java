@@ -56,7 +56,8 @@ class RecipeStore {
         return cut.whole();
     }
 
-    Recipe read(UUID shot, String stored) {
+    /** Recipes of one shot, with two questions for all of them. */
+    List<Recipe> read(UUID shot, List<String> stored) {
         return RecipePieces.join(stored, names -> {
             Map<String, String> found = new HashMap<>();
             for (List<String> some : portions(names)) {

@@ -5,17 +5,22 @@ import app.yubble.core.lens.Aperture;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.media.picture.Camera;
+import app.yubble.server.depth.DepthJob;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
-import app.yubble.server.shoot.DepthJob;
+import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Isolation;
@@ -26,6 +31,9 @@ import org.springframework.transaction.annotation.Transactional;
 public class Versions {
     private static final int LONGEST_HISTORY = 500;
     private static final int LONGEST_STEP = 120;
+    /** They are listed with their recipes. */
+    private static final int MOST_VERSIONS = 100;
+
     private static final Duration KEPT = Duration.ofDays(1);
     /** Diameter over the picture's longer side: moderate, but plain to see at a glance. By eye on the demo photos. */
     private static final double WIDEST_DISC = 0.025;
@@ -94,9 +102,7 @@ public class Versions {
     @Transactional(readOnly = true)
     public List<Standing> of(UUID shot, UUID account) {
         shots.owned(shot, account);
-        return versions.findByShotIdAndRemovedIsNullOrderByCreated(shot).stream()
-                .map(this::standing)
-                .toList();
+        return standing(shot, versions.findByShotIdAndRemovedIsNullOrderByCreated(shot), edits.findCurrent(shot));
     }
 
     @Transactional(readOnly = true)
@@ -109,6 +115,9 @@ public class Versions {
     public Standing duplicate(UUID from, String name, UUID account) {
         Standing source = owned(from, account);
         Shot shot = shots.owned(source.version().shotId(), account);
+        if (versions.findIds(shot.id()).size() >= MOST_VERSIONS) {
+            throw new RefusedException("A shot has at most " + MOST_VERSIONS + " versions.");
+        }
         return create(shot, name, "From " + source.version().name(), source.recipe());
     }
 
@@ -214,11 +223,30 @@ public class Versions {
     }
 
     private Standing standing(Version version) {
-        Edit current = edits.findByVersionIdAndPosition(version.id(), version.position())
-                .orElseThrow(() -> new IllegalStateException("version " + version.id() + " stands at no step"));
-        return new Standing(
-                version,
-                recipes.read(version.shotId(), current.recipe()),
-                edits.findStepsByVersionIdOrderByPosition(version.id()));
+        List<Edit> current = edits.findByVersionIdAndPosition(version.id(), version.position()).stream()
+                .toList();
+        return standing(version.shotId(), List.of(version), current).get(0);
+    }
+
+    /** @param current the step that each of the versions stands at, in any order */
+    private List<Standing> standing(UUID shot, List<Version> many, List<Edit> current) {
+        Map<UUID, List<StepName>> histories =
+                edits
+                        .findStepsByVersionIdInOrderByPosition(
+                                many.stream().map(Version::id).toList())
+                        .stream()
+                        .collect(Collectors.groupingBy(StepName::getVersionId));
+        List<Recipe> all = recipes.read(shot, current.stream().map(Edit::recipe).toList());
+        Map<UUID, Recipe> byVersion = new HashMap<>();
+        for (int i = 0; i < all.size(); i++) {
+            byVersion.put(current.get(i).versionId(), all.get(i));
+        }
+        return many.stream()
+                .map(version -> new Standing(
+                        version,
+                        Objects.requireNonNull(
+                                byVersion.get(version.id()), () -> "version " + version.id() + " stands at no step"),
+                        histories.getOrDefault(version.id(), List.of())))
+                .toList();
     }
 }

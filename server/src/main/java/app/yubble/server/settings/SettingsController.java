@@ -2,7 +2,7 @@ package app.yubble.server.settings;
 
 import app.yubble.server.account.Accounts;
 import app.yubble.server.account.SignedIn;
-import app.yubble.server.shoot.Engines;
+import app.yubble.server.depth.Engines;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.util.List;

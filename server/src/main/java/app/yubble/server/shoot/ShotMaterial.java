@@ -85,7 +85,7 @@ public final class ShotMaterial implements Photo {
     }
 
     /** The source that a new version starts with: what somebody brought in, else what the camera measured. */
-    DepthChoice.Source usualSource() {
+    public DepthChoice.Source usualSource() {
         return Stream.of(DepthChoice.Source.FILE, DepthChoice.Source.CAMERA)
                 .filter(maps::containsKey)
                 .findFirst()

@@ -1,50 +1,27 @@
 package app.yubble.server.shoot;
 
-import app.yubble.media.picture.Camera;
+import app.yubble.server.paging.Page;
 import java.util.List;
-import java.util.OptionalDouble;
-import org.jspecify.annotations.Nullable;
+import java.util.Map;
+import java.util.UUID;
+import org.springframework.stereotype.Component;
 
-/** Shots as the interface sees them. */
-final class ShotViews {
-    private ShotViews() {}
+/** Shots with their depth maps, for answers. */
+@Component
+public class ShotViews {
+    private final DepthMaps maps;
 
-    static ShootController.ShotView of(Shot shot, List<DepthMap> maps) {
-        Camera camera = shot.camera();
-        return new ShootController.ShotView(
-                shot.id(),
-                shot.shootId(),
-                shot.name(),
-                shot.format(),
-                shot.size().width(),
-                shot.size().height(),
-                shot.bytes(),
-                shot.revision(),
-                shot.state(),
-                shot.progress(),
-                shot.problem(),
-                shot.notice(),
-                new ShootController.CameraView(
-                        orNull(camera.focalLength()),
-                        orNull(camera.sensorWidth()),
-                        orNull(camera.fNumber()),
-                        orNull(camera.distance())),
-                maps.stream().map(ShotViews::depth).toList());
+    ShotViews(DepthMaps maps) {
+        this.maps = maps;
     }
 
-    private static ShootController.DepthView depth(DepthMap map) {
-        DepthMap.Content content = map.content();
-        return new ShootController.DepthView(
-                map.source(),
-                content.origin(),
-                content.contentHash() + (content.matteHash() == null ? "" : content.matteHash()),
-                content.quality(),
-                content.confidence(),
-                content.nearMetres(),
-                content.farMetres());
+    public ShotView of(Shot shot) {
+        return ShotView.of(shot, maps.of(shot.id()));
     }
 
-    private static @Nullable Double orNull(OptionalDouble value) {
-        return value.isPresent() ? value.getAsDouble() : null;
+    Page<ShotView> of(Page<Shot> page) {
+        Map<UUID, List<DepthMap>> all =
+                maps.of(page.items().stream().map(Shot::id).toList());
+        return page.map(shot -> ShotView.of(shot, all.getOrDefault(shot.id(), List.of())));
     }
 }

@@ -1,4 +1,4 @@
-/** Shoots and shots: bringing photos in, their depth maps, and what the interface draws from them. */
+/** Shoots, the shots in them, their depth maps, and what the line draws them from. */
 @NullMarked
 package app.yubble.server.shoot;
 

@@ -1,4 +1,4 @@
-package app.yubble.server.shoot;
+package app.yubble.server.mask;
 
 import java.util.UUID;
 import org.springframework.data.repository.Repository;

@@ -1,4 +1,4 @@
-package app.yubble.server.shoot;
+package app.yubble.server.depth;
 
 import app.yubble.core.depth.DepthEstimator;
 import app.yubble.server.problem.RefusedException;

@@ -1,4 +1,4 @@
-package app.yubble.server.shoot;
+package app.yubble.server.depth;
 
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
@@ -14,6 +14,11 @@ import app.yubble.core.subject.Quality;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.shoot.DepthMaps;
+import app.yubble.server.shoot.Materials;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.ShotMaterial;
+import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
 import java.io.IOException;
 import java.util.UUID;
@@ -37,6 +42,8 @@ public class DepthJob {
     private static final double DRAFTED = 0.4;
 
     private final Shots shots;
+    private final DepthMaps maps;
+    private final Materials materials;
     private final FileStore files;
     private final PictureReader reader;
     private final Engines engines;
@@ -45,12 +52,16 @@ public class DepthJob {
 
     DepthJob(
             Shots shots,
+            DepthMaps maps,
+            Materials materials,
             FileStore files,
             PictureReader reader,
             Engines engines,
             JobStarter starter,
             ApplicationEventPublisher events) {
         this.shots = shots;
+        this.maps = maps;
+        this.materials = materials;
         this.files = files;
         this.reader = reader;
         this.engines = engines;
@@ -65,7 +76,7 @@ public class DepthJob {
      */
     public record DepthReady(UUID shot, DepthChoice.Source source, SharpBand subject, double farthest) {}
 
-    void enqueue(UUID shot, String engine, Quality quality) {
+    public void enqueue(UUID shot, String engine, Quality quality) {
         UUID run = shots.beginDepth(shot);
         starter.<DepthJob>enqueue(job -> job.run(shot, run, engine, quality));
     }
@@ -116,13 +127,13 @@ public class DepthJob {
     }
 
     private void store(UUID id, UUID run, DepthEstimator estimator, DepthEstimate estimate, Quality quality) {
-        if (!shots.putEstimate(id, run, estimator.name(), estimate, quality)) {
+        if (!maps.putEstimate(id, run, estimator.name(), estimate, quality)) {
             throw new CancellationException("no longer wanted");
         }
     }
 
     private void publish(Shot shot, Picture picture, DepthEstimate draft) {
-        ShotMaterial material = new ShotMaterial(shot, shots.depthMaps(shot.id()), files, reader);
+        ShotMaterial material = materials.of(shot);
         DepthChoice.Source source = material.usualSource();
         Picture small = Resample.toSize(picture, picture.size().fitting(FOCUS_SIDE));
         Plane nearness = DepthEdges.follow(material.depth(source), small, source.usual());

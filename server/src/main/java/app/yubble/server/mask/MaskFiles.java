@@ -1,4 +1,4 @@
-package app.yubble.server.shoot;
+package app.yubble.server.mask;
 
 import app.yubble.core.raster.Plane;
 import app.yubble.core.recipe.Recipe;
@@ -7,6 +7,9 @@ import app.yubble.media.depthfile.MaskFileReader;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.server.problem.RefusedException;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.Shots;
+import app.yubble.server.storage.StoredPictures;
 import java.util.UUID;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Service;
@@ -15,12 +18,12 @@ import org.springframework.stereotype.Service;
 @Service
 public class MaskFiles {
     private final MaskFileRepository repository;
-    private final Shots shots;
+    private final StoredPictures pictures;
     private final PictureReader reader;
 
-    MaskFiles(MaskFileRepository repository, Shots shots, PictureReader reader) {
+    MaskFiles(MaskFileRepository repository, StoredPictures pictures, PictureReader reader) {
         this.repository = repository;
-        this.shots = shots;
+        this.pictures = pictures;
         this.reader = reader;
     }
 
@@ -35,7 +38,7 @@ public class MaskFiles {
         } catch (IllegalArgumentException fault) {
             throw new RefusedException(name + ": " + fault.getMessage());
         }
-        String hash = shots.stored(plane);
+        String hash = pictures.put(plane);
         if (!repository.existsByAccountIdAndContentHash(account, hash)) {
             try {
                 repository.save(new MaskFile(account, hash));

@@ -1,10 +1,9 @@
-package app.yubble.server.shoot;
+package app.yubble.server;
 
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.StageKey;
 import app.yubble.media.picture.PictureReader;
-import app.yubble.server.YubbleProperties;
 import app.yubble.vision.DepthEngines;
 import app.yubble.vision.ModelFolder;
 import com.github.benmanes.caffeine.cache.AsyncCache;

@@ -1,4 +1,4 @@
-package app.yubble.server.shoot;
+package app.yubble.server.mask;
 
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;

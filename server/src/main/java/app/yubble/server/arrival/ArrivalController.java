@@ -1,0 +1,38 @@
+package app.yubble.server.arrival;
+
+import app.yubble.server.account.SignedIn;
+import app.yubble.server.shoot.ShotView;
+import app.yubble.server.shoot.ShotViews;
+import java.io.IOException;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+
+/** Photos on their way in. */
+@RestController
+class ArrivalController {
+    private final Arrivals arrivals;
+    private final ShotViews views;
+
+    ArrivalController(Arrivals arrivals, ShotViews views) {
+        this.arrivals = arrivals;
+        this.views = views;
+    }
+
+    /** Takes one photo. It is decoded before this answers. */
+    @PostMapping(path = "/api/shoots/{id}/shots", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    @ResponseStatus(HttpStatus.CREATED)
+    ShotView bringIn(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file)
+            throws IOException {
+        String name = file.getOriginalFilename();
+        return views.of(arrivals.bringIn(who.id(), id, name == null ? "photo" : name, file.getBytes()));
+    }
+}

@@ -1,0 +1,5 @@
+/** Masks from files. */
+@NullMarked
+package app.yubble.server.mask;
+
+import org.jspecify.annotations.NullMarked;
