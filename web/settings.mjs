@@ -9,8 +9,23 @@ function add(schema, path) {
   for (const [key, declared] of Object.entries(schema.properties)) {
     if (declared.$ref) add(schemas[name(declared.$ref)], `${path}${key}.`)
     else if (declared.minimum !== undefined && declared['x-unit']) {
-      const { minimum: least, default: usual, title: called, description: means, 'x-unit': unit, 'x-usual-by': usualBy } = declared
-      const setting = { least, most: declared.maximum ?? declared.exclusiveMaximum, usual, unit, called: called ?? '', means, usualBy }
+      const {
+        minimum: least,
+        default: usual,
+        title: called,
+        description: means,
+        'x-unit': unit,
+        'x-usual-by': usualBy,
+      } = declared
+      const setting = {
+        least,
+        most: declared.maximum ?? declared.exclusiveMaximum,
+        usual,
+        unit,
+        called: called ?? '',
+        means,
+        usualBy,
+      }
       lines.push(`  '${path}${key}': ${JSON.stringify(setting)},`)
     }
   }

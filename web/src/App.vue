@@ -5,7 +5,11 @@ import { useSession } from './stores/session'
 
 const session = useSession()
 const events = useEvents()
-watch(() => session.name, (name) => (name ? events.open() : events.close()), { immediate: true })
+watch(
+  () => session.name,
+  (name) => (name ? events.open() : events.close()),
+  { immediate: true },
+)
 </script>
 
 <template>

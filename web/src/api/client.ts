@@ -87,7 +87,8 @@ function upload<T>(path: string, file: File, progress: (share: number) => void, 
         resolve(JSON.parse(request.responseText) as T)
         return
       }
-      let detail = request.status === 413 ? 'The file is over the limit of 200 MB.' : `The server answered ${request.status}.`
+      let detail =
+        request.status === 413 ? 'The file is over the limit of 200 MB.' : `The server answered ${request.status}.`
       try {
         detail = (JSON.parse(request.responseText) as { detail?: string }).detail ?? detail
       } catch {
@@ -117,10 +118,12 @@ export const api = {
   signIn: (name: string, password: string) =>
     send('/api/session', { method: 'POST', form: new URLSearchParams({ name, password }) }),
   signOut: () => send('/api/session/end', { method: 'POST' }),
-  createAccount: (name: string, password: string) => send('/api/accounts', { method: 'POST', json: { name, password } }),
+  createAccount: (name: string, password: string) =>
+    send('/api/accounts', { method: 'POST', json: { name, password } }),
 
   shoots: (after: string | null) => json<Schemas['PageShootView']>(`/api/shoots${from(after)}`),
-  shotsOf: (shoot: string, after: string | null) => json<Schemas['PageShotView']>(`/api/shoots/${shoot}/shots${from(after)}`),
+  shotsOf: (shoot: string, after: string | null) =>
+    json<Schemas['PageShotView']>(`/api/shoots/${shoot}/shots${from(after)}`),
   createShoot: (name: string) => json<Shoot>('/api/shoots', { method: 'POST', json: { name } }),
   renameShoot: (id: string, name: string) => json<Shoot>(`/api/shoots/${id}`, { method: 'PATCH', json: { name } }),
   deleteShoot: (id: string) => send(`/api/shoots/${id}`, { method: 'DELETE' }),
@@ -146,16 +149,31 @@ export const api = {
     (await send(`/api/shots/${id}/nearness`, { method: 'POST', json: recipe, signal })).arrayBuffer(),
   mask: async (id: string, recipe: Recipe, touchup: string, signal: AbortSignal) =>
     (await send(`/api/shots/${id}/mask`, { method: 'POST', json: { recipe, touchup }, signal })).arrayBuffer(),
-  faults: (id: string, recipe: Recipe, signal: AbortSignal) => json<Fault[]>(`/api/shots/${id}/faults`, { method: 'POST', json: recipe, signal }),
+  faults: (id: string, recipe: Recipe, signal: AbortSignal) =>
+    json<Fault[]>(`/api/shots/${id}/faults`, { method: 'POST', json: recipe, signal }),
   inspected: (id: string, { kind, x, y }: Fault, verdict: string) =>
     send(`/api/shots/${id}/inspected`, { method: 'POST', json: { kind, x, y, verdict } }),
   maskFile: async (id: string, recipe: Recipe, touchup: string) =>
     (await send(`/api/shots/${id}/mask-file`, { method: 'POST', json: { recipe, touchup } })).blob(),
   bringInMask: (id: string, file: File) => upload<{ hash: string }>(`/api/shots/${id}/masks`, file, () => undefined),
   focus: (id: string, recipe: Recipe, place: FocusPlace) =>
-    json<Band>(`/api/shots/${id}/focus`, { method: 'POST', json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe } }),
-  preview: (id: string, body: { recipe: Recipe; longSide: number; region?: Region; page: string; number: number; over?: number; order?: string[] }, signal?: AbortSignal) =>
-    send(`/api/shots/${id}/preview`, { method: 'POST', json: body, ...(signal && { signal }) }),
+    json<Band>(`/api/shots/${id}/focus`, {
+      method: 'POST',
+      json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe },
+    }),
+  preview: (
+    id: string,
+    body: {
+      recipe: Recipe
+      longSide: number
+      region?: Region
+      page: string
+      number: number
+      over?: number
+      order?: string[]
+    },
+    signal?: AbortSignal,
+  ) => send(`/api/shots/${id}/preview`, { method: 'POST', json: body, ...(signal && { signal }) }),
 
   versions: (shot: string) => json<Version[]>(`/api/shots/${shot}/versions`),
   version: (id: string) => json<Version>(`/api/versions/${id}`),
@@ -165,15 +183,18 @@ export const api = {
     json<Version>(`/api/versions/${id}/position`, { method: 'PUT', json: { lock, position } }),
   duplicate: (id: string, name: string) =>
     json<Version>(`/api/versions/${id}/duplicate`, { method: 'POST', json: { name } }),
-  renameVersion: (id: string, name: string) => json<Version>(`/api/versions/${id}`, { method: 'PATCH', json: { name } }),
+  renameVersion: (id: string, name: string) =>
+    json<Version>(`/api/versions/${id}`, { method: 'PATCH', json: { name } }),
   bringVersionBack: (id: string) => json<Version>(`/api/versions/${id}/return`, { method: 'POST', json: {} }),
   copyParts: (id: string, parts: string[], shots: string[]) =>
     json<{ changed: number }>(`/api/versions/${id}/copy`, { method: 'POST', json: { parts, shots } }),
   deleteVersion: (id: string) => send(`/api/versions/${id}`, { method: 'DELETE' }),
 
   deliveries: (after: string | null) => json<Schemas['PageDeliveryView']>(`/api/deliveries${from(after)}`),
-  deliver: (shot: string, body: { versionName: string; recipe: Recipe; format: string; quality: number; longestSide: number | null }) =>
-    json<Delivery>(`/api/shots/${shot}/deliveries`, { method: 'POST', json: body }),
+  deliver: (
+    shot: string,
+    body: { versionName: string; recipe: Recipe; format: string; quality: number; longestSide: number | null },
+  ) => json<Delivery>(`/api/shots/${shot}/deliveries`, { method: 'POST', json: body }),
   cancelDelivery: (id: string) => send(`/api/deliveries/${id}/cancel`, { method: 'POST' }),
   deleteDelivery: (id: string) => send(`/api/deliveries/${id}`, { method: 'DELETE' }),
   deliveryFile: (id: string) => `/api/deliveries/${id}/file`,

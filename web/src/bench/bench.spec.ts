@@ -12,13 +12,32 @@ import { encoded, linear } from './picture/tone'
 import { differences } from './versions/versionWords'
 import { visible } from './picture/viewport'
 
-const recipe: Recipe = { ...usualRecipe, band: { ...usualRecipe.band, near: 0.55, far: 0.45 }, depth: { ...usualRecipe.depth, snap: 0.5 } }
+const recipe: Recipe = {
+  ...usualRecipe,
+  band: { ...usualRecipe.band, near: 0.55, far: 0.45 },
+  depth: { ...usualRecipe.depth, snap: 0.5 },
+}
 const shot = {
-  id: 's', width: 3000, height: 2000, camera: { focalLength: 50, sensorWidth: 36, fNumber: 2, distance: 2.5 },
-  depths: [{ source: 'estimated', origin: 'learned', hash: 'x', quality: 'best', confidence: 0.95, nearMetres: 0, farMetres: 0 }],
+  id: 's',
+  width: 3000,
+  height: 2000,
+  camera: { focalLength: 50, sensorWidth: 36, fNumber: 2, distance: 2.5 },
+  depths: [
+    {
+      source: 'estimated',
+      origin: 'learned',
+      hash: 'x',
+      quality: 'best',
+      confidence: 0.95,
+      nearMetres: 0,
+      farMetres: 0,
+    },
+  ],
 } as unknown as Shot
 const map = (values: number[], width: number): Nearness => ({
-  width, height: values.length / width, samples: Uint16Array.from(values.map((each) => Math.round(each * 65535))),
+  width,
+  height: values.length / width,
+  samples: Uint16Array.from(values.map((each) => Math.round(each * 65535))),
 })
 
 describe('distances', () => {
@@ -30,7 +49,10 @@ describe('distances', () => {
   })
 
   it('are those of the camera where it measured them, as long as nothing is trimmed', () => {
-    const measured = { ...shot, depths: [{ ...shot.depths[0], source: 'camera', nearMetres: 0.5, farMetres: 10 }] } as Shot
+    const measured = {
+      ...shot,
+      depths: [{ ...shot.depths[0], source: 'camera', nearMetres: 0.5, farMetres: 10 }],
+    } as Shot
     const own: Recipe = { ...recipe, depth: { ...recipe.depth, source: 'camera' } }
     expect(distanceWords(measured, own, 1)).toBe('50 cm')
     expect(distanceWords(measured, own, 0)).toBe('10 m')
@@ -39,7 +61,8 @@ describe('distances', () => {
 })
 
 describe('guidance', () => {
-  const keys = (of: Shot, by: Recipe, soft?: number, depth?: Nearness) => guidance(of, by, soft, depth).map((each) => each.key)
+  const keys = (of: Shot, by: Recipe, soft?: number, depth?: Nearness) =>
+    guidance(of, by, soft, depth).map((each) => each.key)
 
   it('says nothing about an ordinary portrait', () => {
     expect(keys(shot, recipe, 1, map([0, 1], 2))).toEqual([])
@@ -66,7 +89,11 @@ describe('guidance', () => {
 
   it('measures softness inside the band only, and by the sharpest quarter', () => {
     const width = 200
-    const widths: EdgeWidths = { width, height: 2, samples: new Uint8Array(2 * width).fill(60, 0, width).fill(200, width) }
+    const widths: EdgeWidths = {
+      width,
+      height: 2,
+      samples: new Uint8Array(2 * width).fill(60, 0, width).fill(200, width),
+    }
     const depth = map([...Array<number>(width).fill(0.9), ...Array<number>(width).fill(0.5)], width)
     expect(softness(widths, depth, recipe.band)).toBe(4)
     expect(softness(widths, depth, { ...recipe.band, near: 1, far: 0.8 })).toBe(1.2)
@@ -81,7 +108,12 @@ describe('guidance', () => {
 
 describe('things', () => {
   it('are unpacked and outlined along their pixels', () => {
-    const things = { width: 3, height: 2, labels: btoa(String.fromCharCode(0, 1, 1, 0, 2, 0)), things: [] } as unknown as Things
+    const things = {
+      width: 3,
+      height: 2,
+      labels: btoa(String.fromCharCode(0, 1, 1, 0, 2, 0)),
+      things: [],
+    } as unknown as Things
     const labels = unpacked(things)
     expect(Array.from(labels)).toEqual([0, 1, 1, 0, 2, 0])
     expect(outline(labels, 3, 2, 2)).toBe('M1,1H2M1,2H2M1,1V2M2,1V2')
@@ -100,8 +132,15 @@ describe('versions', () => {
 
   const version = (id: string): Version => ({ id, name: id, recipe }) as unknown as Version
   const shown: Shown = {
-    compare: 'none', holding: false, original: undefined, originalDetail: undefined, preview: 'newest' as unknown as ImageBitmap, detail: undefined,
-    versions: [version('a'), version('b'), version('c')], version: version('b'), compared: ['a', 'b'],
+    compare: 'none',
+    holding: false,
+    original: undefined,
+    originalDetail: undefined,
+    preview: 'newest' as unknown as ImageBitmap,
+    detail: undefined,
+    versions: [version('a'), version('b'), version('c')],
+    version: version('b'),
+    compared: ['a', 'b'],
     versionPreviews: new Map([['a', 'of a' as unknown as ImageBitmap]]),
   }
   const keysOf = (part: Partial<Shown>) => panesOf({ ...shown, ...part }).map((each) => each.key)

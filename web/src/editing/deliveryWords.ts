@@ -1,7 +1,10 @@
 import type { Delivery } from '../api/client'
 
 export const deliveryFormats: Record<string, string> = {
-  jpeg: 'JPEG', png8: 'PNG, 8 bit', png16: 'PNG, 16 bit', tiff16: 'TIFF, 16 bit',
+  jpeg: 'JPEG',
+  png8: 'PNG, 8 bit',
+  png16: 'PNG, 16 bit',
+  tiff16: 'TIFF, 16 bit',
 }
 
 export function bytesText(bytes: number): string {

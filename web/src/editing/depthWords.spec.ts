@@ -3,12 +3,22 @@ import type { Shot } from '../api/client'
 import { usualDepth } from '../api/generated/settings'
 import { sourceLine, trims } from './depthWords'
 
-const map: Shot['depths'][number] = { source: 'estimated', origin: 'learned', hash: 'x', quality: 'best', confidence: 0.95, nearMetres: null, farMetres: null }
+const map: Shot['depths'][number] = {
+  source: 'estimated',
+  origin: 'learned',
+  hash: 'x',
+  quality: 'best',
+  confidence: 0.95,
+  nearMetres: null,
+  farMetres: null,
+}
 
 describe('what is said of a depth map', () => {
   it('says what an estimate found', () => {
     expect(sourceLine(map, 'estimated')).toBe('learned, best, clear subject')
-    expect(sourceLine({ ...map, quality: 'draft', confidence: 0.3 }, 'estimated')).toBe('learned, draft, no clear subject')
+    expect(sourceLine({ ...map, quality: 'draft', confidence: 0.3 }, 'estimated')).toBe(
+      'learned, draft, no clear subject',
+    )
     expect(sourceLine({ ...map, origin: 'layout', confidence: null }, 'estimated')).toBe('layout, best')
   })
 

@@ -1,6 +1,12 @@
 import type { Fault } from '../api/client'
 
-const names: Record<string, string> = { edge: 'Depth edge beside the edge', thin: 'Thin part', hole: 'Hole', island: 'Island', matte: 'Unsure subject' }
+const names: Record<string, string> = {
+  edge: 'Depth edge beside the edge',
+  thin: 'Thin part',
+  hole: 'Hole',
+  island: 'Island',
+  matte: 'Unsure subject',
+}
 const hints: Record<string, string> = {
   edge: 'Depth changes where the picture shows no edge, and not where it shows one',
   thin: 'A thin part has the depth of what is beside it for some of its length',

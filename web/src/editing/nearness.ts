@@ -81,9 +81,9 @@ export function occupied(map: Nearness): { far: number; near: number } {
   }
   const rare = map.samples.length / 1000
   let far = 0
-  for (let sum = 0; far < bins - 1 && (sum += counts[far] ?? 0) < rare; ) far++
+  for (let sum = 0; far < bins - 1 && (sum += counts[far] ?? 0) < rare;) far++
   let near = bins - 1
-  for (let sum = 0; near > far && (sum += counts[near] ?? 0) < rare; ) near--
+  for (let sum = 0; near > far && (sum += counts[near] ?? 0) < rare;) near--
   const air = Math.max(0.03, ((near - far) / bins) * 0.08)
   return { far: Math.max(0, far / bins - air), near: Math.min(1, (near + 1) / bins + air) }
 }

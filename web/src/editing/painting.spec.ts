@@ -1,9 +1,32 @@
 import { describe, expect, it } from 'vitest'
 import type { Touchup } from '../api/client'
-import { depthKeyOf, nearPicture, newTouchup, packed, reordered, resized, reused, simplified, straightened, strengthText, strokeOf, touchupsKey, type Point, type Brush } from './painting'
+import {
+  depthKeyOf,
+  nearPicture,
+  newTouchup,
+  packed,
+  reordered,
+  resized,
+  reused,
+  simplified,
+  straightened,
+  strengthText,
+  strokeOf,
+  touchupsKey,
+  type Point,
+  type Brush,
+} from './painting'
 
 const at = (x: number, y: number, pressure = 1): Point => ({ x, y, pressure })
-const brush: Brush = { erases: false, size: 0.1, softness: 0, buildUp: 1, cling: 0.6, edges: 'photo', pressure: 'nothing' }
+const brush: Brush = {
+  erases: false,
+  size: 0.1,
+  softness: 0,
+  buildUp: 1,
+  cling: 0.6,
+  edges: 'photo',
+  pressure: 'nothing',
+}
 
 describe('strokes', () => {
   it('keep the points that say the line and drop the others', () => {
@@ -87,7 +110,9 @@ describe('touch-ups', () => {
   })
 
   it('make depth anew only where they change it', () => {
-    const recipe = { depth: { snap: 1 }, band: { near: 0.5 }, touchups: [] } as unknown as Parameters<typeof depthKeyOf>[0]
+    const recipe = { depth: { snap: 1 }, band: { near: 0.5 }, touchups: [] } as unknown as Parameters<
+      typeof depthKeyOf
+    >[0]
     const plain = depthKeyOf(recipe)
     expect(depthKeyOf({ ...recipe, touchups: [stroked(made('reveal'))] })).toBe(plain)
     expect(depthKeyOf({ ...recipe, touchups: [made('focus')] })).toBe(plain)

@@ -93,14 +93,23 @@ function distance(points: Point[], from: number, to: number, i: number, aspect: 
 export function strokeOf(brush: Brush, points: Point[], aspect: number, width: number): Stroke {
   return {
     ...brush,
-    points: simplified(points, aspect, 0.5 / width).flatMap(({ x, y, pressure }) => [rounded(x), rounded(y), Math.round(pressure * 100) / 100]),
+    points: simplified(points, aspect, 0.5 / width).flatMap(({ x, y, pressure }) => [
+      rounded(x),
+      rounded(y),
+      Math.round(pressure * 100) / 100,
+    ]),
   }
 }
 
 export function newTouchup(action: Action, all: Touchup[], target: number): Touchup {
   const like = all.filter((each) => each.action === action).length
   return {
-    ...usualTouchup, id: crypto.randomUUID(), name: `${actionNames[action]} ${like + 1}`, action, strength: usualStrength[action], target: rounded(target),
+    ...usualTouchup,
+    id: crypto.randomUUID(),
+    name: `${actionNames[action]} ${like + 1}`,
+    action,
+    strength: usualStrength[action],
+    target: rounded(target),
   }
 }
 
@@ -153,7 +162,12 @@ export function touchupsKey(all: Touchup[]): string {
  */
 export function packed(recipe: Recipe, known: Recipe | undefined): { recipe: Recipe; order?: string[] } {
   const order = recipe.touchups.map((each) => each.id)
-  if (!known || new Set(order).size < order.length || new Set(known.touchups.map((each) => each.id)).size < known.touchups.length) return { recipe }
+  if (
+    !known ||
+    new Set(order).size < order.length ||
+    new Set(known.touchups.map((each) => each.id)).size < known.touchups.length
+  )
+    return { recipe }
   const before = new Set(known.touchups.map((each) => touchupsKey([each])))
   return { recipe: { ...recipe, touchups: recipe.touchups.filter((each) => !before.has(touchupsKey([each]))) }, order }
 }
@@ -165,7 +179,9 @@ export function reused(recipe: Recipe, before: Recipe | undefined): Recipe {
     ...recipe,
     touchups: recipe.touchups.map((each) => {
       const same = known.get(each.id)
-      return same && same.strokes.length === each.strokes.length && touchupsKey([same]) === touchupsKey([each]) ? same : each
+      return same && same.strokes.length === each.strokes.length && touchupsKey([same]) === touchupsKey([each])
+        ? same
+        : each
     }),
   }
 }

@@ -2,7 +2,12 @@ import { expect, test } from 'vitest'
 import { boxBetween, sidesAt, stretched } from './picking'
 
 test('a box is the same from whichever corner it is drawn, and stays in the picture', () => {
-  expect(boxBetween({ x: 0.5, y: 0.6 }, { x: 0.25, y: 0.1 })).toEqual({ left: 0.25, top: 0.1, width: 0.25, height: 0.5 })
+  expect(boxBetween({ x: 0.5, y: 0.6 }, { x: 0.25, y: 0.1 })).toEqual({
+    left: 0.25,
+    top: 0.1,
+    width: 0.25,
+    height: 0.5,
+  })
   expect(boxBetween({ x: -0.4, y: 0.5 }, { x: 0.5, y: 1.7 })).toEqual({ left: 0, top: 0.5, width: 0.5, height: 0.5 })
 })
 

@@ -26,7 +26,9 @@ export function sidesAt(box: PickBox, x: number, y: number, reachX: number, reac
   const bottom = box.top + box.height
   if (x < box.left - reachX || x > right + reachX || y < box.top - reachY || y > bottom + reachY) return undefined
   const sides = {
-    left: Math.abs(x - box.left) <= reachX, right: Math.abs(x - right) <= reachX, top: Math.abs(y - box.top) <= reachY,
+    left: Math.abs(x - box.left) <= reachX,
+    right: Math.abs(x - right) <= reachX,
+    top: Math.abs(y - box.top) <= reachY,
     bottom: Math.abs(y - bottom) <= reachY,
   }
   return Object.values(sides).some(Boolean) ? sides : undefined

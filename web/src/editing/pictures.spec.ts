@@ -12,8 +12,15 @@ let asked: Asked[] = []
 
 function opened() {
   const pictures = usePictures({
-    shot: shallowRef<Shot | undefined>(shot), recipe: shallowRef<Recipe | undefined>(recipe), versions: shallowRef<Version[]>([]), version: shallowRef(),
-    compare: ref<Compare>('none'), holding: ref(false), isMoving: () => false, isPainting: () => false, tell: () => undefined,
+    shot: shallowRef<Shot | undefined>(shot),
+    recipe: shallowRef<Recipe | undefined>(recipe),
+    versions: shallowRef<Version[]>([]),
+    version: shallowRef(),
+    compare: ref<Compare>('none'),
+    holding: ref(false),
+    isMoving: () => false,
+    isPainting: () => false,
+    tell: () => undefined,
   })
   pictures.begin()
   return pictures
@@ -28,9 +35,15 @@ describe('looking closer', () => {
       asked.push({ longSide, ...(region && { region }) })
       const at = region ?? { x: 0, y: 0, width: 1, height: 1 }
       const place = [at.x, at.y, at.width, at.height].map((each) => Math.round(each * longSide)).join(' ')
-      return new Response(new Blob(), { headers: { 'X-Region': `${place} ${longSide} ${longSide}`, size: `${at.width * longSide}` } })
+      return new Response(new Blob(), {
+        headers: { 'X-Region': `${place} ${longSide} ${longSide}`, size: `${at.width * longSide}` },
+      })
     })
-    vi.stubGlobal('createImageBitmap', async () => ({ width: Math.ceil((asked.at(-1)?.region?.width ?? 1) * (asked.at(-1)?.longSide ?? 1)), height: 1, close: () => undefined }))
+    vi.stubGlobal('createImageBitmap', async () => ({
+      width: Math.ceil((asked.at(-1)?.region?.width ?? 1) * (asked.at(-1)?.longSide ?? 1)),
+      height: 1,
+      close: () => undefined,
+    }))
   })
   afterEach(() => {
     vi.useRealTimers()

@@ -42,10 +42,11 @@ const WHOLE_AFTER_PAINT = 1500
 const PAGE = crypto.randomUUID()
 let previewNumber = 0
 
-
 /** Where a picture lies in the whole, as the server tells it. */
 export function drawn(answer: Response): Region {
-  const [x = 0, y = 0, w = 1, h = 1, width = 1, height = 1] = (answer.headers.get('X-Region') ?? '0 0 1 1 1 1').split(' ').map(Number)
+  const [x = 0, y = 0, w = 1, h = 1, width = 1, height = 1] = (answer.headers.get('X-Region') ?? '0 0 1 1 1 1')
+    .split(' ')
+    .map(Number)
   return { x: x / width, y: y / height, width: w / width, height: h / height }
 }
 
@@ -54,10 +55,14 @@ function laidOver(base: Patch, patch: Patch): ImageBitmap {
   const { width, height } = base.bitmap
   const canvas = new OffscreenCanvas(width, height)
   const context = canvas.getContext('2d')
-  const at = (share: number, from: number, whole: number, pixels: number): number => Math.round(((share - from) / whole) * pixels)
+  const at = (share: number, from: number, whole: number, pixels: number): number =>
+    Math.round(((share - from) / whole) * pixels)
   context?.drawImage(base.bitmap, 0, 0)
   context?.drawImage(
-    patch.bitmap, at(patch.region.x, base.region.x, base.region.width, width), at(patch.region.y, base.region.y, base.region.height, height))
+    patch.bitmap,
+    at(patch.region.x, base.region.x, base.region.width, width),
+    at(patch.region.y, base.region.y, base.region.height, height),
+  )
   patch.bitmap.close()
   return canvas.transferToImageBitmap()
 }
@@ -67,7 +72,10 @@ export function airy({ x, y, width, height }: Region): Region {
   const left = Math.max(0, x - AIR * width)
   const top = Math.max(0, y - AIR * height)
   return {
-    x: left, y: top, width: Math.min(1, x + width * (1 + AIR)) - left, height: Math.min(1, y + height * (1 + AIR)) - top,
+    x: left,
+    y: top,
+    width: Math.min(1, x + width * (1 + AIR)) - left,
+    height: Math.min(1, y + height * (1 + AIR)) - top,
   }
 }
 
@@ -80,8 +88,10 @@ export function nextDraftSide(side: number, milliseconds: number): number {
 export function within(inner: Region, outer: Region): boolean {
   const slack = 0.002
   return (
-    inner.x >= outer.x - slack && inner.y >= outer.y - slack &&
-    inner.x + inner.width <= outer.x + outer.width + slack && inner.y + inner.height <= outer.y + outer.height + slack
+    inner.x >= outer.x - slack &&
+    inner.y >= outer.y - slack &&
+    inner.x + inner.width <= outer.x + outer.width + slack &&
+    inner.y + inner.height <= outer.y + outer.height + slack
   )
 }
 
@@ -131,7 +141,13 @@ export function usePictures(source: Source) {
   }
 
   /** Asks for a preview; null when the server dropped it for a newer one of the same purpose. */
-  async function ask(wish: Recipe, longSide: number, purpose: string, region?: Region, signal?: AbortSignal): Promise<Shown | null> {
+  async function ask(
+    wish: Recipe,
+    longSide: number,
+    purpose: string,
+    region?: Region,
+    signal?: AbortSignal,
+  ): Promise<Shown | null> {
     const id = shot.value?.id
     if (!id) return null
     const page = purpose ? `${PAGE}:${purpose}` : PAGE
@@ -141,7 +157,17 @@ export function usePictures(source: Source) {
     let answer: Response
     try {
       answer = await api.preview(
-        id, { ...packed(wish, base?.of), longSide, ...(region && { region }), page, number, ...(base && { over: base.number }) }, signal)
+        id,
+        {
+          ...packed(wish, base?.of),
+          longSide,
+          ...(region && { region }),
+          page,
+          number,
+          ...(base && { over: base.number }),
+        },
+        signal,
+      )
     } catch (problem) {
       // The server has forgotten what this page shows.
       if (!base || (problem as Problem).status !== 412) throw problem
@@ -149,11 +175,22 @@ export function usePictures(source: Source) {
       return ask(wish, longSide, purpose, region, signal)
     }
     if (answer.status === 204) return null
-    const drawnPatch = { bitmap: await createImageBitmap(await answer.blob()), region: drawn(answer), recipe: key(wish) }
+    const drawnPatch = {
+      bitmap: await createImageBitmap(await answer.blob()),
+      region: drawn(answer),
+      recipe: key(wish),
+    }
     if (!base || !answer.headers.has('X-Over')) return { ...drawnPatch, number, wish: like, of: wish }
     // What it was meant for is gone when one has moved on meanwhile.
     if (onScreen !== base) return ask(wish, longSide, purpose, region, signal)
-    return { bitmap: laidOver(base, drawnPatch), region: base.region, recipe: drawnPatch.recipe, number, wish: like, of: wish }
+    return {
+      bitmap: laidOver(base, drawnPatch),
+      region: base.region,
+      recipe: drawnPatch.recipe,
+      number,
+      wish: like,
+      of: wish,
+    }
   }
 
   async function attempt(work: () => Promise<void>): Promise<void> {
@@ -226,16 +263,19 @@ export function usePictures(source: Source) {
     clearTimeout(wholeTimer)
     const wish = recipe.value
     if (!wish || shownRecipe === key(wish)) return
-    wholeTimer = setTimeout(() => {
-      if (recipe.value !== wish || source.isMoving() || previewState.value !== 'final') return
-      const side = Math.min(LARGEST_PREVIEW, Math.ceil(fitSide))
-      void attempt(async () => {
-        const patch = await ask(wish, side, 'whole')
-        if (!patch || key(recipe.value) !== patch.recipe) return
-        shownSide = side
-        showWhole(patch)
-      })
-    }, source.isPainting() ? WHOLE_AFTER_PAINT : WHOLE_AFTER)
+    wholeTimer = setTimeout(
+      () => {
+        if (recipe.value !== wish || source.isMoving() || previewState.value !== 'final') return
+        const side = Math.min(LARGEST_PREVIEW, Math.ceil(fitSide))
+        void attempt(async () => {
+          const patch = await ask(wish, side, 'whole')
+          if (!patch || key(recipe.value) !== patch.recipe) return
+          shownSide = side
+          showWhole(patch)
+        })
+      },
+      source.isPainting() ? WHOLE_AFTER_PAINT : WHOLE_AFTER,
+    )
   }
 
   /** After the part that can be seen has changed: what lacks resolution there is drawn. */
@@ -354,6 +394,18 @@ export function usePictures(source: Source) {
     shownRecipe = ''
   }
 
-  const shown = { original, preview, detail, originalDetail, versionPreviews, previewState, previewMs, seen, look, compareVersions, loupeAt }
+  const shown = {
+    original,
+    preview,
+    detail,
+    originalDetail,
+    versionPreviews,
+    previewState,
+    previewMs,
+    seen,
+    look,
+    compareVersions,
+    loupeAt,
+  }
   return { shown, original, open, begin, request, close }
 }

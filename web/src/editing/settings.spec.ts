@@ -21,7 +21,13 @@ describe('the settings of a recipe', () => {
   })
 
   it('tell a control all that it needs', () => {
-    expect(control('disc.turn')).toMatchObject({ label: 'Turn', hint: 'How far the blades are turned', least: 0, most: 360, step: 1 })
+    expect(control('disc.turn')).toMatchObject({
+      label: 'Turn',
+      hint: 'How far the blades are turned',
+      least: 0,
+      most: 360,
+      step: 1,
+    })
     expect(textOf('disc.turn', 12.4)).toBe('12°')
     expect(textOf('glints.strength', 0.25)).toBe('25 %')
     expect(setting('depth.snap').usualBy).toEqual({ estimated: 1, camera: 0.5, file: 0 })

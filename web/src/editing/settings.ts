@@ -24,7 +24,7 @@ export function setting(path: SettingPath): Setting {
 export function valueAt(recipe: Recipe, path: RecipePath): number {
   const [part, key] = path.split('.') as [keyof Recipe, string | undefined]
   const value: unknown = recipe[part]
-  return key ? (value as Record<string, number>)[key] as number : (value as number)
+  return key ? ((value as Record<string, number>)[key] as number) : (value as number)
 }
 
 /** What becomes of a recipe when one number of it changes. */

@@ -10,7 +10,10 @@ function opened(sent = true) {
   const version = shallowRef<Version | undefined>(versions.value[0])
   const notice = ref('')
   const list = useVersions({
-    versions, version, use: (chosen) => (version.value = chosen), whenSent: async () => sent,
+    versions,
+    version,
+    use: (chosen) => (version.value = chosen),
+    whenSent: async () => sent,
     attempt: async (work) => {
       try {
         await work()

@@ -5,7 +5,9 @@ import { ref } from 'vue'
 /** Stands at the end of a list that goes on; tells when it comes near the window. */
 const emit = defineEmits<{ near: [] }>()
 const marker = ref<HTMLElement>()
-useIntersectionObserver(marker, (entries) => entries.some((each) => each.isIntersecting) && emit('near'), { rootMargin: '600px' })
+useIntersectionObserver(marker, (entries) => entries.some((each) => each.isIntersecting) && emit('near'), {
+  rootMargin: '600px',
+})
 </script>
 
 <template>
@@ -13,5 +15,8 @@ useIntersectionObserver(marker, (entries) => entries.some((each) => each.isInter
 </template>
 
 <style scoped>
-.marker { padding: 14px 0; text-align: center; }
+.marker {
+  padding: 14px 0;
+  text-align: center;
+}
 </style>

@@ -22,25 +22,66 @@ async function leave(): Promise<void> {
 
 <template>
   <header class="bar">
-    <router-link to="/shoots" class="brand" aria-label="Yubble, to the shoots"><img src="/mark.svg" alt="" width="20" height="20" />Yubble</router-link>
+    <router-link to="/shoots" class="brand" aria-label="Yubble, to the shoots">
+      <img src="/mark.svg" alt="" width="20" height="20" />
+      Yubble
+    </router-link>
     <nav aria-label="Main">
       <router-link to="/shoots">Shoots</router-link>
       <router-link to="/deliveries">Deliveries</router-link>
       <router-link to="/settings">Settings</router-link>
     </nav>
     <div class="middle"><slot /></div>
-    <v-btn :icon="mdiCircleHalfFull" title="Dark or light surroundings" aria-label="Dark or light surroundings" @click="toggle" />
+    <v-btn
+      :icon="mdiCircleHalfFull"
+      title="Dark or light surroundings"
+      aria-label="Dark or light surroundings"
+      @click="toggle" />
     <span class="quiet who">{{ session.name }}</span>
     <v-btn :icon="mdiLogout" title="Sign out" aria-label="Sign out" @click="leave" />
   </header>
 </template>
 
 <style scoped>
-.bar { display: flex; align-items: center; gap: 10px; padding: 0 10px; background: var(--panel); border-bottom: 1px solid var(--line); min-width: 0; }
-.brand { display: flex; gap: 8px; align-items: center; font-weight: 600; color: var(--ink); text-decoration: none; }
-nav { display: flex; gap: 2px; margin-left: 6px; }
-nav a { color: var(--dim); text-decoration: none; padding: 4px 9px; border-radius: 3px; }
-nav a:hover, nav a.router-link-active { color: var(--ink); }
-.middle { flex: 1; min-width: 0; display: flex; align-items: center; }
-.who { white-space: nowrap; }
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 0 10px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+  min-width: 0;
+}
+.brand {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-weight: 600;
+  color: var(--ink);
+  text-decoration: none;
+}
+nav {
+  display: flex;
+  gap: 2px;
+  margin-left: 6px;
+}
+nav a {
+  color: var(--dim);
+  text-decoration: none;
+  padding: 4px 9px;
+  border-radius: 3px;
+}
+nav a:hover,
+nav a.router-link-active {
+  color: var(--ink);
+}
+.middle {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  align-items: center;
+}
+.who {
+  white-space: nowrap;
+}
 </style>

@@ -1,6 +1,15 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Band, type FocusPlace, type Recipe, type Shot, type Things, type Version } from '../api/client'
+import {
+  api,
+  Problem,
+  type Band,
+  type FocusPlace,
+  type Recipe,
+  type Shot,
+  type Things,
+  type Version,
+} from '../api/client'
 import type { DepthView } from '../editing/depthViews'
 import { depthKeyOf, recipeKey, reused } from '../editing/painting'
 import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness } from '../editing/nearness'
@@ -80,8 +89,12 @@ export const useBench = defineStore('bench', () => {
   let depthLoop: ReturnType<typeof usePreviewLoop<Recipe, Nearness>> | undefined
   let opened = 0
 
-  const canUndo = computed(() => (version.value ? version.value.history.some((each) => each.position < position()) : false))
-  const canRedo = computed(() => (version.value ? version.value.history.some((each) => each.position > position()) : false))
+  const canUndo = computed(() =>
+    version.value ? version.value.history.some((each) => each.position < position()) : false,
+  )
+  const canRedo = computed(() =>
+    version.value ? version.value.history.some((each) => each.position > position()) : false,
+  )
 
   function position(): number {
     return version.value?.position ?? 0
@@ -89,7 +102,15 @@ export const useBench = defineStore('bench', () => {
 
   let moving = false
   const pictures = usePictures({
-    shot, recipe, versions, version, compare, holding, isMoving: () => moving, isPainting: () => step.value === 'touchup', tell: (message) => (notice.value = message),
+    shot,
+    recipe,
+    versions,
+    version,
+    compare,
+    holding,
+    isMoving: () => moving,
+    isPainting: () => step.value === 'touchup',
+    tell: (message) => (notice.value = message),
   })
   const { original } = pictures
 
@@ -188,7 +209,8 @@ export const useBench = defineStore('bench', () => {
     clearTimeout(depthTimer)
     if (step.value !== 'touchup') depthLoop?.request(recipe.value, moving)
     // While one paints the result comes first.
-    else if (!moving) depthTimer = setTimeout(() => recipe.value && depthLoop?.request(recipe.value, false), AFTER_PAINT)
+    else if (!moving)
+      depthTimer = setTimeout(() => recipe.value && depthLoop?.request(recipe.value, false), AFTER_PAINT)
   })
   watch(depthHashes, () => recipe.value && !moving && pictures.request(recipe.value, false))
 
@@ -296,7 +318,13 @@ export const useBench = defineStore('bench', () => {
     }
   }
 
-  const versionList = useVersions({ versions, version, use, attempt, whenSent: async () => (await saving?.whenSent()) ?? false })
+  const versionList = useVersions({
+    versions,
+    version,
+    use,
+    attempt,
+    whenSent: async () => (await saving?.whenSent()) ?? false,
+  })
 
   async function loadThings(): Promise<void> {
     const current = shot.value
@@ -328,7 +356,9 @@ export const useBench = defineStore('bench', () => {
     if (!current || !recipe.value) return
     try {
       shot.value = await api.bringInDepth(current.id, file)
-      commit('Depth from file', { depth: { ...recipe.value.depth, source: 'file', snap: declared['depth.snap'].usualBy.file } })
+      commit('Depth from file', {
+        depth: { ...recipe.value.depth, source: 'file', snap: declared['depth.snap'].usualBy.file },
+      })
     } catch (problem) {
       notice.value = (problem as Problem).message
     }
@@ -371,9 +401,50 @@ export const useBench = defineStore('bench', () => {
   }
 
   return {
-    shot, versions, version, recipe, fault, notice, step, view, compare, compared, split, splitAt, splitLevel, loupe, holding, hovered,
-    marked, nearness, depthPhoto, things, thing, edgeWidths, savingState, savingMessage, canUndo, canRedo, ...pictures.shown,
-    open, close, use, live, commit, release, focusOn, undo, redo, goTo, loadAgain, ...versionList,
-    loadThings, focusOnThing, loadEdgeWidths, bringInDepth, estimateAgain, cancelEstimate,
+    shot,
+    versions,
+    version,
+    recipe,
+    fault,
+    notice,
+    step,
+    view,
+    compare,
+    compared,
+    split,
+    splitAt,
+    splitLevel,
+    loupe,
+    holding,
+    hovered,
+    marked,
+    nearness,
+    depthPhoto,
+    things,
+    thing,
+    edgeWidths,
+    savingState,
+    savingMessage,
+    canUndo,
+    canRedo,
+    ...pictures.shown,
+    open,
+    close,
+    use,
+    live,
+    commit,
+    release,
+    focusOn,
+    undo,
+    redo,
+    goTo,
+    loadAgain,
+    ...versionList,
+    loadThings,
+    focusOnThing,
+    loadEdgeWidths,
+    bringInDepth,
+    estimateAgain,
+    cancelEstimate,
   }
 })

@@ -16,7 +16,12 @@ class Source extends EventTarget {
 }
 
 const event = (revision: number, state: Shot['state']): ShotEvent => ({
-  id: 'a', shootId: 's', revision, state, progress: revision / 10, problem: '',
+  id: 'a',
+  shootId: 's',
+  revision,
+  state,
+  progress: revision / 10,
+  problem: '',
 })
 const shot = (revision: number): Shot => ({ ...event(revision, 'waiting'), name: 'engine.jpg' }) as Shot
 

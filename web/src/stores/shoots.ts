@@ -72,9 +72,11 @@ export const useShoots = defineStore('shoots', () => {
 
   function put(shot: Shot): void {
     const shoot = list.items.value.find((each) => each.id === shot.shootId)
-    if (shoot) list.items.value = list.items.value.map((each) => (each === shoot ? { ...shoot, shots: shoot.shots + 1 } : each))
+    if (shoot)
+      list.items.value = list.items.value.map((each) => (each === shoot ? { ...shoot, shots: shoot.shots + 1 } : each))
     // Behind the end of what is loaded it comes with the next page.
-    if (shot.shootId === current.value && shotList.next.value === null) shotList.items.value = [...shotList.items.value, events.newest(shot)]
+    if (shot.shootId === current.value && shotList.next.value === null)
+      shotList.items.value = [...shotList.items.value, events.newest(shot)]
   }
 
   /** Brings files in one after the other; each fault stays on screen until it is dismissed. */
@@ -118,7 +120,8 @@ export const useShoots = defineStore('shoots', () => {
     open: (id: string) => attempt(() => open(id)),
     showMoreShoots: () => attempt(list.more),
     showMoreShots: () => attempt(shotList.more),
-    loading, fault,
+    loading,
+    fault,
     incoming,
     load,
     create,

@@ -2,7 +2,17 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, Problem, type PickOut, type Touchup } from '../api/client'
 import { decodeEdgeWidths, nearnessAt, type EdgeWidths } from '../editing/nearness'
-import { hasPaint, newTouchup, reordered, resized, strokeOf, touchupsKey, type Action, type Brush, type Point } from '../editing/painting'
+import {
+  hasPaint,
+  newTouchup,
+  reordered,
+  resized,
+  strokeOf,
+  touchupsKey,
+  type Action,
+  type Brush,
+  type Point,
+} from '../editing/painting'
 import { usePreviewLoop } from '../editing/previewLoop'
 import type { PickBox } from '../editing/picking'
 import { AFTER_PAINT, useBench } from './bench'
@@ -10,7 +20,15 @@ import { AFTER_PAINT, useBench } from './bench'
 const LIVE_EVERY = 120
 /** Width of a mark as a share of the longer side: thin, so that it lies on one thing only. */
 const MARK = 0.006
-const USUAL: Brush = { erases: false, size: 0.06, softness: 0.3, buildUp: 1, cling: 0.6, edges: 'photo', pressure: 'nothing' }
+const USUAL: Brush = {
+  erases: false,
+  size: 0.06,
+  softness: 0.3,
+  buildUp: 1,
+  cling: 0.6,
+  edges: 'photo',
+  pressure: 'nothing',
+}
 
 /** The touch-ups of the open recipe, the brush, and the stroke that is being painted. */
 export const useTouchups = defineStore('touchups', () => {
@@ -94,7 +112,9 @@ export const useTouchups = defineStore('touchups', () => {
     if (!found) return
     const copy = { ...found, id: crypto.randomUUID(), name: `${found.name} copy`.slice(0, 80) }
     const at = all.value.indexOf(found)
-    bench.commit(`Duplicate ${found.name}`, { touchups: [...all.value.slice(0, at + 1), copy, ...all.value.slice(at + 1)] })
+    bench.commit(`Duplicate ${found.name}`, {
+      touchups: [...all.value.slice(0, at + 1), copy, ...all.value.slice(at + 1)],
+    })
     selectedId.value = copy.id
   }
 
@@ -137,7 +157,12 @@ export const useTouchups = defineStore('touchups', () => {
   function mark(points: Point[]): void {
     const on = selected.value
     if (!on?.pickOut) return
-    const made = strokeOf({ ...brush.value, erases: erases.value, size: MARK, softness: 0, buildUp: 1, cling: 0, pressure: 'nothing' }, points, aspect.value, bench.shot?.width ?? 1)
+    const made = strokeOf(
+      { ...brush.value, erases: erases.value, size: MARK, softness: 0, buildUp: 1, cling: 0, pressure: 'nothing' },
+      points,
+      aspect.value,
+      bench.shot?.width ?? 1,
+    )
     pickOut(on.id, `${erases.value ? 'Drop' : 'Keep'} mark on ${on.name}`, { marks: [...on.pickOut.marks, made] })
   }
 
@@ -216,7 +241,9 @@ export const useTouchups = defineStore('touchups', () => {
     if (!on || !points) return before
     const made = strokeOf({ ...brush.value, erases: erases.value }, points, aspect.value, bench.shot?.width ?? 1)
     const grown = { ...on, strokes: [...on.strokes, made] }
-    return before.some((each) => each.id === on.id) ? before.map((each) => (each.id === on.id ? grown : each)) : [...before, grown]
+    return before.some((each) => each.id === on.id)
+      ? before.map((each) => (each.id === on.id ? grown : each))
+      : [...before, grown]
   }
 
   function end(): void {
@@ -237,7 +264,11 @@ export const useTouchups = defineStore('touchups', () => {
     bench.commit('Stroke taken back', { touchups: before })
   }
 
-  const maskKey = computed(() => (selected.value && bench.shot ? `${bench.shot.id} ${touchupsKey([selected.value])} ${JSON.stringify(bench.recipe?.depth)}` : ''))
+  const maskKey = computed(() =>
+    selected.value && bench.shot
+      ? `${bench.shot.id} ${touchupsKey([selected.value])} ${JSON.stringify(bench.recipe?.depth)}`
+      : '',
+  )
 
   function maskWanted(): boolean {
     return bench.step === 'touchup' && selected.value !== undefined && hasPaint(selected.value)
@@ -256,7 +287,9 @@ export const useTouchups = defineStore('touchups', () => {
       fetch: async (wish, _quality, signal) => {
         const recipe = bench.recipe
         if (!recipe || bench.shot?.id !== wish.id) return null
-        return decodeEdgeWidths(await api.mask(wish.id, { ...recipe, touchups: [wish.touchup] }, wish.touchup.id, signal))
+        return decodeEdgeWidths(
+          await api.mask(wish.id, { ...recipe, touchups: [wish.touchup] }, wish.touchup.id, signal),
+        )
       },
       show: (map) => {
         mask.value = map
@@ -276,14 +309,50 @@ export const useTouchups = defineStore('touchups', () => {
   }
   watch([maskKey, () => bench.step], refresh)
   watch(selectedId, () => (mask.value = undefined))
-  watch(() => bench.shot?.id, () => {
-    selectedId.value = ''
-    stroke.value = last.value = mask.value = begun = undefined
-    picking.value = erasing.value = finding.value = false
-  })
+  watch(
+    () => bench.shot?.id,
+    () => {
+      selectedId.value = ''
+      stroke.value = last.value = mask.value = begun = undefined
+      picking.value = erasing.value = finding.value = false
+    },
+  )
 
   return {
-    tool, finding, pickOut, pickBox, mark, loadMask, saveMask, brush, selectedId, selected, picking, erasing, erases, tint, stroke, last, mask, all, aspect, add, addMade, live, change, remove, duplicate, reorder,
-    reset, resize, readBand, pick, begin, join, go, end, cancel,
+    tool,
+    finding,
+    pickOut,
+    pickBox,
+    mark,
+    loadMask,
+    saveMask,
+    brush,
+    selectedId,
+    selected,
+    picking,
+    erasing,
+    erases,
+    tint,
+    stroke,
+    last,
+    mask,
+    all,
+    aspect,
+    add,
+    addMade,
+    live,
+    change,
+    remove,
+    duplicate,
+    reorder,
+    reset,
+    resize,
+    readBand,
+    pick,
+    begin,
+    join,
+    go,
+    end,
+    cancel,
   }
 })

@@ -1,5 +1,15 @@
 <script setup lang="ts">
-import { mdiArrowLeft, mdiBrush, mdiCircleSlice8, mdiImageFilterCenterFocus, mdiKeyboardOutline, mdiRedo, mdiTerrain, mdiTrayArrowDown, mdiUndo } from '@mdi/js'
+import {
+  mdiArrowLeft,
+  mdiBrush,
+  mdiCircleSlice8,
+  mdiImageFilterCenterFocus,
+  mdiKeyboardOutline,
+  mdiRedo,
+  mdiTerrain,
+  mdiTrayArrowDown,
+  mdiUndo,
+} from '@mdi/js'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import CopyDialog from '../bench/versions/CopyDialog.vue'
@@ -35,9 +45,17 @@ const steps: { key: Step; name: string; icon: string; hint: string }[] = [
 const views: { key: DepthView; name: string; hint: string }[] = [
   { key: 'photo', name: 'Photo', hint: 'The result' },
   { key: 'zones', name: 'Zones', hint: 'In front of the band orange, behind it blue, stronger where more blurred' },
-  { key: 'contours', name: 'Contours', hint: 'A line for every twentieth of the depth: orange in front of the band, green in it, blue behind' },
+  {
+    key: 'contours',
+    name: 'Contours',
+    hint: 'A line for every twentieth of the depth: orange in front of the band, green in it, blue behind',
+  },
   { key: 'grey', name: 'Grey', hint: 'The depth map, white is near' },
-  { key: 'check', name: 'Focus check', hint: 'Edges that are sharp in the photo itself light up: nothing can make sharp what the lens left soft' },
+  {
+    key: 'check',
+    name: 'Focus check',
+    hint: 'Edges that are sharp in the photo itself light up: nothing can make sharp what the lens left soft',
+  },
 ]
 
 const stateText = computed(() => {
@@ -61,7 +79,8 @@ const working = computed(() => {
   if (shot.state === 'ready') return shot.problem ?? ''
   return `${shot.state === 'refining' ? 'finer matte' : 'estimating'} ${Math.round(shot.progress * 100)} %`
 })
-const stepName = (position: number): string => bench.version?.history.find((each) => each.position === position)?.name ?? ''
+const stepName = (position: number): string =>
+  bench.version?.history.find((each) => each.position === position)?.name ?? ''
 
 function nextView(by: number): void {
   const at = views.findIndex((each) => each.key === bench.view)
@@ -116,7 +135,11 @@ function keyup(event: KeyboardEvent): void {
   if (event.key.toLowerCase() === 'o') bench.holding = false
 }
 
-watch(() => route.params.id, (id) => typeof id === 'string' && void bench.open(id), { immediate: true })
+watch(
+  () => route.params.id,
+  (id) => typeof id === 'string' && void bench.open(id),
+  { immediate: true },
+)
 onMounted(() => {
   window.addEventListener('keydown', keydown)
   window.addEventListener('keyup', keyup)
@@ -132,55 +155,168 @@ onBeforeUnmount(() => {
   <div class="page">
     <TopBar>
       <div class="tools">
-        <router-link :to="bench.shot ? `/shoots/${bench.shot.shootId}` : '/shoots'" class="name" :title="bench.shot?.name"><v-icon :icon="mdiArrowLeft" size="14" /> {{ bench.shot?.name }}</router-link>
+        <router-link
+          :to="bench.shot ? `/shoots/${bench.shot.shootId}` : '/shoots'"
+          class="name"
+          :title="bench.shot?.name">
+          <v-icon :icon="mdiArrowLeft" size="14" />
+          {{ bench.shot?.name }}
+        </router-link>
         <VersionsMenu @copy="copying = true" />
         <span class="rule" />
         <HistoryMenu />
-        <v-btn :icon="mdiUndo" :disabled="!bench.canUndo" :title="`Undo ${stepName(bench.version?.position ?? 0)} (Ctrl Z)`" aria-label="Undo" data-test="undo" @click="bench.undo" />
-        <v-btn :icon="mdiRedo" :disabled="!bench.canRedo" title="Redo (Ctrl Shift Z)" aria-label="Redo" data-test="redo" @click="bench.redo" />
+        <v-btn
+          :icon="mdiUndo"
+          :disabled="!bench.canUndo"
+          :title="`Undo ${stepName(bench.version?.position ?? 0)} (Ctrl Z)`"
+          aria-label="Undo"
+          data-test="undo"
+          @click="bench.undo" />
+        <v-btn
+          :icon="mdiRedo"
+          :disabled="!bench.canRedo"
+          title="Redo (Ctrl Shift Z)"
+          aria-label="Redo"
+          data-test="redo"
+          @click="bench.redo" />
         <span class="rule" />
-        <v-btn :icon="mdiKeyboardOutline" title="What the keys do (?)" aria-label="What the keys do" data-test="keys" @click="sheet = true" />
+        <v-btn
+          :icon="mdiKeyboardOutline"
+          title="What the keys do (?)"
+          aria-label="What the keys do"
+          data-test="keys"
+          @click="sheet = true" />
       </div>
     </TopBar>
 
-    <div v-if="bench.fault" class="gone"><p class="fault" role="alert">{{ bench.fault }}</p><router-link to="/shoots">Back to the shoots</router-link></div>
+    <div v-if="bench.fault" class="gone">
+      <p class="fault" role="alert">{{ bench.fault }}</p>
+      <router-link to="/shoots">Back to the shoots</router-link>
+    </div>
     <div v-else class="bench">
       <nav class="rail" aria-label="Steps">
-        <button v-for="each in steps" :key="each.key" :class="{ open: bench.step === each.key }" :aria-current="bench.step === each.key ? 'step' : undefined" :title="each.hint" :data-test="`step-${each.key}`" @click="bench.step = each.key">
-          <v-icon :icon="each.icon" size="20" /><span>{{ each.name }}</span>
+        <button
+          v-for="each in steps"
+          :key="each.key"
+          :class="{ open: bench.step === each.key }"
+          :aria-current="bench.step === each.key ? 'step' : undefined"
+          :title="each.hint"
+          :data-test="`step-${each.key}`"
+          @click="bench.step = each.key">
+          <v-icon :icon="each.icon" size="20" />
+          <span>{{ each.name }}</span>
         </button>
       </nav>
 
       <div class="middle">
         <div class="strip">
           <div class="group" role="group" aria-label="View">
-            <button v-for="each in views" :key="each.key" :class="{ on: bench.view === each.key }" :aria-pressed="bench.view === each.key" :title="`${each.hint} (V)`" :data-test="`view-${each.key}`" @click="bench.view = each.key">{{ each.name }}</button>
+            <button
+              v-for="each in views"
+              :key="each.key"
+              :class="{ on: bench.view === each.key }"
+              :aria-pressed="bench.view === each.key"
+              :title="`${each.hint} (V)`"
+              :data-test="`view-${each.key}`"
+              @click="bench.view = each.key">
+              {{ each.name }}
+            </button>
           </div>
           <div class="group" role="group" aria-label="Compare">
-            <button :class="{ on: bench.holding }" title="The untouched photo while held (O)" data-test="hold" @keydown.space.prevent="bench.holding = true" @keyup.space="bench.holding = false" @blur="bench.holding = false" @pointerdown="bench.holding = true" @pointerup="bench.holding = false" @pointerleave="bench.holding = false">Original</button>
-            <button :class="{ on: bench.split }" :aria-pressed="bench.split" title="Original and result in one picture, upright, then level, then off (S)" data-test="split" @click="nextSplit">Split</button>
-            <button :class="{ on: bench.compare === 'beside' }" :aria-pressed="bench.compare === 'beside'" title="The original beside the result, zoomed together (B)" data-test="beside" @click="toggleCompare('beside')">Beside</button>
-            <button :class="{ on: bench.loupe }" :aria-pressed="bench.loupe" title="Original and result at 100 % around the pointer (G)" data-test="loupe-toggle" @click="bench.loupe = !bench.loupe">Loupe</button>
+            <button
+              :class="{ on: bench.holding }"
+              title="The untouched photo while held (O)"
+              data-test="hold"
+              @keydown.space.prevent="bench.holding = true"
+              @keyup.space="bench.holding = false"
+              @blur="bench.holding = false"
+              @pointerdown="bench.holding = true"
+              @pointerup="bench.holding = false"
+              @pointerleave="bench.holding = false">
+              Original
+            </button>
+            <button
+              :class="{ on: bench.split }"
+              :aria-pressed="bench.split"
+              title="Original and result in one picture, upright, then level, then off (S)"
+              data-test="split"
+              @click="nextSplit">
+              Split
+            </button>
+            <button
+              :class="{ on: bench.compare === 'beside' }"
+              :aria-pressed="bench.compare === 'beside'"
+              title="The original beside the result, zoomed together (B)"
+              data-test="beside"
+              @click="toggleCompare('beside')">
+              Beside
+            </button>
+            <button
+              :class="{ on: bench.loupe }"
+              :aria-pressed="bench.loupe"
+              title="Original and result at 100 % around the pointer (G)"
+              data-test="loupe-toggle"
+              @click="bench.loupe = !bench.loupe">
+              Loupe
+            </button>
           </div>
-          <div v-if="bench.view === 'zones' || bench.view === 'contours'" class="legend small"><i class="near" />in front<i :class="bench.view === 'zones' ? 'in' : 'band'" />sharp<i class="far" />behind</div>
-          <div v-else-if="bench.view === 'grey'" class="legend small">far<i class="ramp" />near</div>
-          <div v-else-if="bench.view === 'check'" class="legend small"><i class="band" />sharp in the photo</div>
+          <div v-if="bench.view === 'zones' || bench.view === 'contours'" class="legend small">
+            <i class="near" />
+            in front
+            <i :class="bench.view === 'zones' ? 'in' : 'band'" />
+            sharp
+            <i class="far" />
+            behind
+          </div>
+          <div v-else-if="bench.view === 'grey'" class="legend small">
+            far
+            <i class="ramp" />
+            near
+          </div>
+          <div v-else-if="bench.view === 'check'" class="legend small">
+            <i class="band" />
+            sharp in the photo
+          </div>
           <span class="spring" />
           <span v-if="working" class="quiet small working" role="status" data-test="depth-state">{{ working }}</span>
           <span v-if="bench.shot?.notice" class="small notice" :title="bench.shot.notice">{{ bench.shot.notice }}</span>
-          <span v-if="bench.notice" class="fault small notice" role="alert" :title="bench.notice">{{ bench.notice }}</span>
-          <span class="quiet small" data-test="preview-state" :data-state="bench.previewState" role="status">{{ stateText }}</span>
+          <span v-if="bench.notice" class="fault small notice" role="alert" :title="bench.notice">
+            {{ bench.notice }}
+          </span>
+          <span class="quiet small" data-test="preview-state" :data-state="bench.previewState" role="status">
+            {{ stateText }}
+          </span>
         </div>
         <div class="picture">
           <PictureStage ref="stage" class="fill" />
           <GuidanceNotes v-if="bench.recipe && !bench.holding && bench.compare === 'none'" />
-          <div v-if="bench.savingState === 'offline' || bench.savingState === 'conflict' || bench.savingState === 'refused'" class="banner" role="alert" data-test="saving">
+          <div
+            v-if="
+              bench.savingState === 'offline' || bench.savingState === 'conflict' || bench.savingState === 'refused'
+            "
+            class="banner"
+            role="alert"
+            data-test="saving">
             <span>{{ bench.savingMessage }}</span>
             <v-btn v-if="bench.savingState === 'conflict'" @click="bench.loadAgain">Load it again</v-btn>
           </div>
-          <div v-if="bench.shot && bench.shot.state !== 'ready' && !bench.recipe" class="banner" :class="{ fault: bench.shot.state === 'failed' }" role="status">
-            <template v-if="bench.shot.state === 'failed'"><span>{{ bench.shot.problem }}</span><v-btn @click="bench.estimateAgain()">Try again</v-btn></template>
-            <template v-else><span>Finding depth</span><v-progress-linear :model-value="bench.shot.progress * 100" :indeterminate="bench.shot.state === 'waiting'" color="primary" height="3" /></template>
+          <div
+            v-if="bench.shot && bench.shot.state !== 'ready' && !bench.recipe"
+            class="banner"
+            :class="{ fault: bench.shot.state === 'failed' }"
+            role="status">
+            <template v-if="bench.shot.state === 'failed'">
+              <span>{{ bench.shot.problem }}</span>
+              <v-btn @click="bench.estimateAgain()">Try again</v-btn>
+            </template>
+            <template v-else>
+              <span>Finding depth</span>
+              <v-progress-linear
+                :model-value="bench.shot.progress * 100"
+                :indeterminate="bench.shot.state === 'waiting'"
+                color="primary"
+                height="3" />
+            </template>
           </div>
         </div>
       </div>
@@ -203,32 +339,183 @@ onBeforeUnmount(() => {
 </template>
 
 <style scoped>
-.tools { display: flex; align-items: center; gap: 4px; min-width: 0; padding-left: 12px; border-left: 1px solid var(--line); }
-.tools .name { color: var(--ink); text-decoration: none; max-width: 240px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; margin-right: 6px; }
-.rule { width: 1px; height: 18px; background: var(--line); margin: 0 4px; }
-.bench { display: grid; min-height: 0; grid-template: 'rail middle plan' minmax(0, 1fr) 'rail deck deck' 168px / 68px minmax(0, 1fr) clamp(280px, 23vw, 420px); }
-.rail { grid-area: rail; background: var(--panel); border-right: 1px solid var(--line); display: flex; flex-direction: column; padding-top: 6px; }
-.rail button { display: grid; justify-items: center; gap: 3px; padding: 11px 0 9px; color: var(--dim); font-size: 11.5px; position: relative; }
-.rail button:hover { color: var(--ink); }
-.rail button.open { color: var(--ink); background: rgba(128, 128, 128, 0.14); box-shadow: inset 2px 0 0 var(--accent); }
-.middle { grid-area: middle; display: grid; grid-template-rows: 34px minmax(0, 1fr); min-width: 0; }
-.strip { display: flex; align-items: center; gap: 12px; padding: 0 10px; background: var(--panel); border-bottom: 1px solid var(--line); min-width: 0; }
-.group { display: flex; border: 1px solid var(--line); border-radius: 3px; overflow: hidden; flex: none; }
-.group button { padding: 3px 10px; min-height: 24px; font-size: 12px; color: var(--dim); user-select: none; white-space: nowrap; }
-.group button + button { border-left: 1px solid var(--line); }
-.group button:hover { color: var(--ink); }
-.group button.on { color: var(--ink); background: rgba(128, 128, 128, 0.26); }
-.legend { display: flex; gap: 5px; align-items: center; color: var(--dim); white-space: nowrap; }
-.legend i { width: 9px; height: 9px; border-radius: 1px; margin-left: 5px; }
-.legend .near { background: #e39a4e; } .legend .far { background: #4e8ccc; } .legend .in { border: 1px solid var(--dim); } .legend .band { background: #8fb996; }
-.legend .ramp { width: 44px; background: linear-gradient(90deg, #000, #fff); border: 1px solid var(--dim); margin: 0 5px; }
-.spring { flex: 1; }
-.notice { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.picture { position: relative; min-height: 0; }
-.fill { position: absolute; inset: 0; }
-.banner { position: absolute; left: 50%; top: 14px; transform: translateX(-50%); background: var(--panel); border: 1px solid var(--strong-line); border-radius: 4px; padding: 8px 16px; display: flex; gap: 14px; align-items: center; min-width: 260px; max-width: 90%; }
-.plan-room { grid-area: plan; }
-.deck-room { grid-area: deck; background: var(--panel); border-top: 1px solid var(--line); padding: 12px 22px; min-width: 0; overflow: hidden; }
-.gone { display: grid; place-content: center; gap: 10px; text-align: center; }
-.gone a { color: var(--ink); }
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  min-width: 0;
+  padding-left: 12px;
+  border-left: 1px solid var(--line);
+}
+.tools .name {
+  color: var(--ink);
+  text-decoration: none;
+  max-width: 240px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  margin-right: 6px;
+}
+.rule {
+  width: 1px;
+  height: 18px;
+  background: var(--line);
+  margin: 0 4px;
+}
+.bench {
+  display: grid;
+  min-height: 0;
+  grid-template: 'rail middle plan' minmax(0, 1fr) 'rail deck deck' 168px / 68px minmax(0, 1fr) clamp(
+      280px,
+      23vw,
+      420px
+    );
+}
+.rail {
+  grid-area: rail;
+  background: var(--panel);
+  border-right: 1px solid var(--line);
+  display: flex;
+  flex-direction: column;
+  padding-top: 6px;
+}
+.rail button {
+  display: grid;
+  justify-items: center;
+  gap: 3px;
+  padding: 11px 0 9px;
+  color: var(--dim);
+  font-size: 11.5px;
+  position: relative;
+}
+.rail button:hover {
+  color: var(--ink);
+}
+.rail button.open {
+  color: var(--ink);
+  background: rgba(128, 128, 128, 0.14);
+  box-shadow: inset 2px 0 0 var(--accent);
+}
+.middle {
+  grid-area: middle;
+  display: grid;
+  grid-template-rows: 34px minmax(0, 1fr);
+  min-width: 0;
+}
+.strip {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 10px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+  min-width: 0;
+}
+.group {
+  display: flex;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  overflow: hidden;
+  flex: none;
+}
+.group button {
+  padding: 3px 10px;
+  min-height: 24px;
+  font-size: 12px;
+  color: var(--dim);
+  user-select: none;
+  white-space: nowrap;
+}
+.group button + button {
+  border-left: 1px solid var(--line);
+}
+.group button:hover {
+  color: var(--ink);
+}
+.group button.on {
+  color: var(--ink);
+  background: rgba(128, 128, 128, 0.26);
+}
+.legend {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+  color: var(--dim);
+  white-space: nowrap;
+}
+.legend i {
+  width: 9px;
+  height: 9px;
+  border-radius: 1px;
+  margin-left: 5px;
+}
+.legend .near {
+  background: #e39a4e;
+}
+.legend .far {
+  background: #4e8ccc;
+}
+.legend .in {
+  border: 1px solid var(--dim);
+}
+.legend .band {
+  background: #8fb996;
+}
+.legend .ramp {
+  width: 44px;
+  background: linear-gradient(90deg, #000, #fff);
+  border: 1px solid var(--dim);
+  margin: 0 5px;
+}
+.spring {
+  flex: 1;
+}
+.notice {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.picture {
+  position: relative;
+  min-height: 0;
+}
+.fill {
+  position: absolute;
+  inset: 0;
+}
+.banner {
+  position: absolute;
+  left: 50%;
+  top: 14px;
+  transform: translateX(-50%);
+  background: var(--panel);
+  border: 1px solid var(--strong-line);
+  border-radius: 4px;
+  padding: 8px 16px;
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  min-width: 260px;
+  max-width: 90%;
+}
+.plan-room {
+  grid-area: plan;
+}
+.deck-room {
+  grid-area: deck;
+  background: var(--panel);
+  border-top: 1px solid var(--line);
+  padding: 12px 22px;
+  min-width: 0;
+  overflow: hidden;
+}
+.gone {
+  display: grid;
+  place-content: center;
+  gap: 10px;
+  text-align: center;
+}
+.gone a {
+  color: var(--ink);
+}
 </style>

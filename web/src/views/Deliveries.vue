@@ -19,38 +19,107 @@ onMounted(store.load)
       <h1>Deliveries</h1>
       <p v-if="store.fault" class="fault" role="alert">{{ store.fault }}</p>
       <table v-if="store.deliveries.length">
-        <thead><tr><th>File</th><th>Version</th><th>Format</th><th>Asked for</th><th class="wide">State</th><th aria-label="Actions" /></tr></thead>
+        <thead>
+          <tr>
+            <th>File</th>
+            <th>Version</th>
+            <th>Format</th>
+            <th>Asked for</th>
+            <th class="wide">State</th>
+            <th aria-label="Actions" />
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="each in store.deliveries" :key="each.id">
-            <td><router-link :to="`/bench/${each.shotId}`" title="Open the shot">{{ each.fileName }}</router-link></td>
+            <td>
+              <router-link :to="`/bench/${each.shotId}`" title="Open the shot">{{ each.fileName }}</router-link>
+            </td>
             <td>{{ each.versionName }}</td>
             <td>{{ deliveryFormats[each.format] ?? each.format }}</td>
             <td class="quiet">{{ time.format(new Date(each.created)) }}</td>
             <td :class="{ fault: each.state === 'failed', quiet: each.state === 'cancelled' }">
-              <v-progress-linear v-if="each.state === 'rendering' || each.state === 'waiting'" :model-value="each.progress * 100" :indeterminate="each.state === 'waiting'" color="primary" height="3" />
+              <v-progress-linear
+                v-if="each.state === 'rendering' || each.state === 'waiting'"
+                :model-value="each.progress * 100"
+                :indeterminate="each.state === 'waiting'"
+                color="primary"
+                height="3" />
               {{ each.state === 'done' ? `done, ${progressText(each)}` : progressText(each) }}
             </td>
             <td class="actions">
-              <v-btn v-if="each.state === 'done'" :icon="mdiDownload" :href="api.deliveryFile(each.id)" title="Download" :aria-label="`Download ${each.fileName}`" />
-              <v-btn v-if="each.state === 'waiting' || each.state === 'rendering'" :icon="mdiClose" title="Cancel" :aria-label="`Cancel ${each.fileName}`" @click="store.cancel(each.id)" />
-              <v-btn v-else :icon="mdiDeleteOutline" title="Remove from the list" :aria-label="`Remove ${each.fileName}`" @click="store.remove(each.id)" />
+              <v-btn
+                v-if="each.state === 'done'"
+                :icon="mdiDownload"
+                :href="api.deliveryFile(each.id)"
+                title="Download"
+                :aria-label="`Download ${each.fileName}`" />
+              <v-btn
+                v-if="each.state === 'waiting' || each.state === 'rendering'"
+                :icon="mdiClose"
+                title="Cancel"
+                :aria-label="`Cancel ${each.fileName}`"
+                @click="store.cancel(each.id)" />
+              <v-btn
+                v-else
+                :icon="mdiDeleteOutline"
+                title="Remove from the list"
+                :aria-label="`Remove ${each.fileName}`"
+                @click="store.remove(each.id)" />
             </td>
           </tr>
         </tbody>
       </table>
       <MoreMarker v-if="store.more" :key="store.deliveries.length" @near="store.showMore" />
-      <div v-if="!store.deliveries.length && !store.loading" class="empty"><p>Nothing delivered yet.</p><p class="quiet">Open a shot on the Bench and go to its last step, Deliver.</p></div>
+      <div v-if="!store.deliveries.length && !store.loading" class="empty">
+        <p>Nothing delivered yet.</p>
+        <p class="quiet">Open a shot on the Bench and go to its last step, Deliver.</p>
+      </div>
     </main>
   </div>
 </template>
 
 <style scoped>
-main { padding: 16px 22px; display: grid; gap: 14px; align-content: start; }
-table { border-collapse: collapse; width: 100%; }
-th { text-align: left; color: var(--dim); font-weight: 500; font-size: 11.5px; }
-th, td { border-bottom: 1px solid var(--line); padding: 5px 14px 5px 0; height: 38px; }
-td a { color: var(--ink); text-decoration-color: var(--strong-line); }
-.wide { width: 26%; }
-.actions { text-align: right; white-space: nowrap; padding-right: 0; }
-.empty { display: grid; gap: 6px; place-content: center; text-align: center; height: 300px; border: 1px dashed var(--strong-line); border-radius: 4px; }
+main {
+  padding: 16px 22px;
+  display: grid;
+  gap: 14px;
+  align-content: start;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th {
+  text-align: left;
+  color: var(--dim);
+  font-weight: 500;
+  font-size: 11.5px;
+}
+th,
+td {
+  border-bottom: 1px solid var(--line);
+  padding: 5px 14px 5px 0;
+  height: 38px;
+}
+td a {
+  color: var(--ink);
+  text-decoration-color: var(--strong-line);
+}
+.wide {
+  width: 26%;
+}
+.actions {
+  text-align: right;
+  white-space: nowrap;
+  padding-right: 0;
+}
+.empty {
+  display: grid;
+  gap: 6px;
+  place-content: center;
+  text-align: center;
+  height: 300px;
+  border: 1px dashed var(--strong-line);
+  border-radius: 4px;
+}
 </style>

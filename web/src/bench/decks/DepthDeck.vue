@@ -19,7 +19,9 @@ const engine = ref('auto')
 const depth = computed(() => bench.recipe?.depth as Depth)
 const shot = computed(() => bench.shot)
 const busy = computed(() => ['waiting', 'estimating', 'refining'].includes(shot.value?.state ?? ''))
-const trimmed = computed(() => Object.entries(trims(usualDepth)).some(([key, value]) => depth.value[key as keyof Depth] !== value))
+const trimmed = computed(() =>
+  Object.entries(trims(usualDepth)).some(([key, value]) => depth.value[key as keyof Depth] !== value),
+)
 
 const sources: { key: DepthSource; name: string }[] = [
   { key: 'estimated', name: 'Estimated' },
@@ -66,57 +68,179 @@ function chosen(event: Event): void {
     <fieldset>
       <legend class="heading">Where depth comes from</legend>
       <label v-for="each in sources" :key="each.key" class="source" :class="{ quiet: !known(each.key) }">
-        <input type="radio" name="source" :checked="depth.source === each.key" :disabled="!known(each.key)" :data-test="`source-${each.key}`" @change="choose(each.key, each.name)" />
-        <span>{{ each.name }}<br /><span class="quiet small" :title="sourceLine(known(each.key), each.key)">{{ sourceLine(known(each.key), each.key) }}</span></span>
+        <input
+          type="radio"
+          name="source"
+          :checked="depth.source === each.key"
+          :disabled="!known(each.key)"
+          :data-test="`source-${each.key}`"
+          @change="choose(each.key, each.name)" />
+        <span>
+          {{ each.name }}
+          <br />
+          <span class="quiet small" :title="sourceLine(known(each.key), each.key)">
+            {{ sourceLine(known(each.key), each.key) }}
+          </span>
+        </span>
       </label>
     </fieldset>
 
     <div class="column making">
-      <label class="engine"><span class="heading">Estimate with</span>
+      <label class="engine">
+        <span class="heading">Estimate with</span>
         <select v-model="engine" aria-label="Depth network" :disabled="busy">
           <option value="auto">the best there is</option>
-          <option v-for="each in settings.usable" :key="each.name" :value="each.name" :title="each.about">{{ each.name }}</option>
-        </select></label>
+          <option v-for="each in settings.usable" :key="each.name" :value="each.name" :title="each.about">
+            {{ each.name }}
+          </option>
+        </select>
+      </label>
       <div v-if="busy" class="running">
-        <v-progress-linear :model-value="(shot?.progress ?? 0) * 100" :indeterminate="shot?.state === 'waiting'" color="primary" height="3" />
+        <v-progress-linear
+          :model-value="(shot?.progress ?? 0) * 100"
+          :indeterminate="shot?.state === 'waiting'"
+          color="primary"
+          height="3" />
         <v-btn :prepend-icon="mdiClose" data-test="cancel-depth" @click="bench.cancelEstimate">Cancel</v-btn>
       </div>
       <div v-else class="again">
-        <v-btn :prepend-icon="mdiRefresh" title="Finest matte, some seconds" data-test="estimate-best" @click="bench.estimateAgain(engine, 'best')">Best</v-btn>
-        <v-btn title="About a second; the subject's edge is coarser" data-test="estimate-draft" @click="bench.estimateAgain(engine, 'draft')">Draft</v-btn>
+        <v-btn
+          :prepend-icon="mdiRefresh"
+          title="Finest matte, some seconds"
+          data-test="estimate-best"
+          @click="bench.estimateAgain(engine, 'best')">
+          Best
+        </v-btn>
+        <v-btn
+          title="About a second; the subject's edge is coarser"
+          data-test="estimate-draft"
+          @click="bench.estimateAgain(engine, 'draft')">
+          Draft
+        </v-btn>
       </div>
-      <v-btn :prepend-icon="mdiFileUploadOutline" title="Grey or colour, 8 or 16 bit, PNG, TIFF or EXR, of the photo's shape; white is near" @click="input?.click()">Bring in a depth map</v-btn>
-      <input ref="input" type="file" accept="image/png,image/tiff,image/jpeg,.exr" hidden data-test="depth-file" @change="chosen" />
+      <v-btn
+        :prepend-icon="mdiFileUploadOutline"
+        title="Grey or colour, 8 or 16 bit, PNG, TIFF or EXR, of the photo's shape; white is near"
+        @click="input?.click()">
+        Bring in a depth map
+      </v-btn>
+      <input
+        ref="input"
+        type="file"
+        accept="image/png,image/tiff,image/jpeg,.exr"
+        hidden
+        data-test="depth-file"
+        @change="chosen" />
     </div>
 
     <div class="trim">
       <SettingSlider
-        v-for="each in controls" :key="each.path" :path="each.path" :text="each.text" :change="(value) => moved(each.path, value)"
-        :least="each.path === 'depth.nearEnd' ? APART : undefined" :most="each.path === 'depth.farEnd' ? 1 - APART : undefined"
-        :data-test="`trim-${each.path.slice('depth.'.length)}`"
-      />
+        v-for="each in controls"
+        :key="each.path"
+        :path="each.path"
+        :text="each.text"
+        :change="(value) => moved(each.path, value)"
+        :least="each.path === 'depth.nearEnd' ? APART : undefined"
+        :most="each.path === 'depth.farEnd' ? 1 - APART : undefined"
+        :data-test="`trim-${each.path.slice('depth.'.length)}`" />
     </div>
 
     <div class="column">
-      <v-btn :prepend-icon="mdiSwapVertical" :active="depth.flip" title="For maps with white far" data-test="flip" @click="bench.commit('Flip depth', part({ flip: !depth.flip }))">Flip</v-btn>
-      <v-btn :disabled="!trimmed" title="Takes all corrections of the map back" data-test="untrim" @click="bench.commit('Depth untrimmed', part(trims(usualDepth)))">Untrim</v-btn>
+      <v-btn
+        :prepend-icon="mdiSwapVertical"
+        :active="depth.flip"
+        title="For maps with white far"
+        data-test="flip"
+        @click="bench.commit('Flip depth', part({ flip: !depth.flip }))">
+        Flip
+      </v-btn>
+      <v-btn
+        :disabled="!trimmed"
+        title="Takes all corrections of the map back"
+        data-test="untrim"
+        @click="bench.commit('Depth untrimmed', part(trims(usualDepth)))">
+        Untrim
+      </v-btn>
     </div>
   </div>
 </template>
 
 <style scoped>
-.deck { display: grid; grid-template-columns: 216px 176px minmax(300px, 560px) auto; gap: 30px; align-items: center; justify-content: start; height: 100%; }
-fieldset { border: 0; display: grid; gap: 4px; min-width: 0; }
-.source { display: flex; gap: 8px; align-items: flex-start; cursor: pointer; line-height: 1.25; min-width: 0; }
-.source > span { min-width: 0; }
-.source .small { display: block; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.source input { accent-color: var(--accent); margin-top: 2px; }
-.source br { display: none; }
-.column { display: grid; justify-items: start; gap: 4px; min-width: 0; }
-.making { justify-items: stretch; }
-.engine { display: grid; gap: 2px; }
-.again { display: grid; grid-template-columns: 1fr 1fr; gap: 2px; }
-.running { display: grid; grid-template-columns: 1fr auto; gap: 8px; align-items: center; }
-select { background: var(--well); color: var(--ink); border: 1px solid var(--line); border-radius: 3px; padding: 3px 6px; font-size: 12px; min-width: 0; width: 100%; }
-.trim { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 12px 24px; }
+.deck {
+  display: grid;
+  grid-template-columns: 216px 176px minmax(300px, 560px) auto;
+  gap: 30px;
+  align-items: center;
+  justify-content: start;
+  height: 100%;
+}
+fieldset {
+  border: 0;
+  display: grid;
+  gap: 4px;
+  min-width: 0;
+}
+.source {
+  display: flex;
+  gap: 8px;
+  align-items: flex-start;
+  cursor: pointer;
+  line-height: 1.25;
+  min-width: 0;
+}
+.source > span {
+  min-width: 0;
+}
+.source .small {
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.source input {
+  accent-color: var(--accent);
+  margin-top: 2px;
+}
+.source br {
+  display: none;
+}
+.column {
+  display: grid;
+  justify-items: start;
+  gap: 4px;
+  min-width: 0;
+}
+.making {
+  justify-items: stretch;
+}
+.engine {
+  display: grid;
+  gap: 2px;
+}
+.again {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 2px;
+}
+.running {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
+  align-items: center;
+}
+select {
+  background: var(--well);
+  color: var(--ink);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 3px 6px;
+  font-size: 12px;
+  min-width: 0;
+  width: 100%;
+}
+.trim {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr;
+  gap: 12px 24px;
+}
 </style>

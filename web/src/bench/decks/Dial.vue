@@ -66,7 +66,14 @@ function wheel(event: WheelEvent): void {
 
 function key(event: KeyboardEvent): void {
   const steps: Record<string, number> = {
-    ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 5, PageDown: -5, Home: -1000, End: 1000,
+    ArrowRight: 1,
+    ArrowUp: 1,
+    ArrowLeft: -1,
+    ArrowDown: -1,
+    PageUp: 5,
+    PageDown: -5,
+    Home: -1000,
+    End: 1000,
   }
   const count = steps[event.key]
   if (count === undefined) return
@@ -92,34 +99,89 @@ function key(event: KeyboardEvent): void {
     @pointerup="up"
     @pointercancel="up"
     @wheel.prevent="wheel"
-    @keydown="key"
-  >
+    @keydown="key">
     <title>{{ hint }}</title>
     <circle r="44" class="face" />
     <line
-      v-for="(tick, i) in ticks" :key="i" :class="{ long: tick.long }" class="tick"
-      :x1="point(tick.at, tick.long ? 46 : 49).x" :y1="point(tick.at, tick.long ? 46 : 49).y"
-      :x2="point(tick.at, 52).x" :y2="point(tick.at, 52).y"
-    />
+      v-for="(tick, i) in ticks"
+      :key="i"
+      :class="{ long: tick.long }"
+      class="tick"
+      :x1="point(tick.at, tick.long ? 46 : 49).x"
+      :y1="point(tick.at, tick.long ? 46 : 49).y"
+      :x2="point(tick.at, 52).x"
+      :y2="point(tick.at, 52).y" />
     <path :d="arc" class="arc" />
-    <text v-for="mark in scale.marks" :key="mark.label" class="mark" :x="point(share(scale, mark.value), 63).x" :y="point(share(scale, mark.value), 63).y + 3">
+    <text
+      v-for="mark in scale.marks"
+      :key="mark.label"
+      class="mark"
+      :x="point(share(scale, mark.value), 63).x"
+      :y="point(share(scale, mark.value), 63).y + 3">
       {{ mark.label }}
     </text>
-    <line class="hand" :x1="point(part, 30).x" :y1="point(part, 30).y" :x2="point(part, 43).x" :y2="point(part, 43).y" />
+    <line
+      class="hand"
+      :x1="point(part, 30).x"
+      :y1="point(part, 30).y"
+      :x2="point(part, 43).x"
+      :y2="point(part, 43).y" />
     <text class="value" y="4">{{ text }}</text>
     <text class="name" y="19">{{ label }}</text>
   </svg>
 </template>
 
 <style scoped>
-.dial { height: 100%; aspect-ratio: 160 / 136; cursor: grab; touch-action: none; border-radius: 6px; user-select: none; }
-.dial:active { cursor: grabbing; }
-.face { fill: var(--well); stroke: var(--strong-line); stroke-width: 1; }
-.tick { stroke: var(--dim); stroke-width: 0.6; opacity: 0.55; }
-.tick.long { stroke: var(--ink); stroke-width: 1; opacity: 1; }
-.arc { fill: none; stroke: var(--accent); stroke-width: 2; }
-.hand { stroke: var(--accent); stroke-width: 3; stroke-linecap: round; }
-.mark { fill: var(--dim); font-size: 8px; text-anchor: middle; }
-.value { fill: var(--ink); font-size: 17px; font-weight: 600; text-anchor: middle; }
-.name { fill: var(--dim); font-size: 8px; text-anchor: middle; }
+.dial {
+  height: 100%;
+  aspect-ratio: 160 / 136;
+  cursor: grab;
+  touch-action: none;
+  border-radius: 6px;
+  user-select: none;
+}
+.dial:active {
+  cursor: grabbing;
+}
+.face {
+  fill: var(--well);
+  stroke: var(--strong-line);
+  stroke-width: 1;
+}
+.tick {
+  stroke: var(--dim);
+  stroke-width: 0.6;
+  opacity: 0.55;
+}
+.tick.long {
+  stroke: var(--ink);
+  stroke-width: 1;
+  opacity: 1;
+}
+.arc {
+  fill: none;
+  stroke: var(--accent);
+  stroke-width: 2;
+}
+.hand {
+  stroke: var(--accent);
+  stroke-width: 3;
+  stroke-linecap: round;
+}
+.mark {
+  fill: var(--dim);
+  font-size: 8px;
+  text-anchor: middle;
+}
+.value {
+  fill: var(--ink);
+  font-size: 17px;
+  font-weight: 600;
+  text-anchor: middle;
+}
+.name {
+  fill: var(--dim);
+  font-size: 8px;
+  text-anchor: middle;
+}
 </style>

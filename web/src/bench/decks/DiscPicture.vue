@@ -24,7 +24,20 @@ watch(() => props.disc, draw)
 </template>
 
 <style scoped>
-figure { margin: 0; display: grid; gap: 2px; justify-items: center; }
-canvas { width: 68px; height: 68px; background: #000; border: 1px solid var(--line); border-radius: 4px; }
-figcaption { font-size: 11px; }
+figure {
+  margin: 0;
+  display: grid;
+  gap: 2px;
+  justify-items: center;
+}
+canvas {
+  width: 68px;
+  height: 68px;
+  background: #000;
+  border: 1px solid var(--line);
+  border-radius: 4px;
+}
+figcaption {
+  font-size: 11px;
+}
 </style>

@@ -21,47 +21,136 @@ function widened(value: number): Band {
 }
 
 /** The edges never cross: the one that is moved takes the other along. */
-const near = (value: number): Partial<Recipe> => ({ band: { ...band.value, near: value, far: Math.min(value, band.value.far) } })
-const far = (value: number): Partial<Recipe> => ({ band: { ...band.value, far: value, near: Math.max(value, band.value.near) } })
+const near = (value: number): Partial<Recipe> => ({
+  band: { ...band.value, near: value, far: Math.min(value, band.value.far) },
+})
+const far = (value: number): Partial<Recipe> => ({
+  band: { ...band.value, far: value, near: Math.max(value, band.value.near) },
+})
 </script>
 
 <template>
   <div class="deck">
     <Dial
-      :value="width" :scale="bandScale" label="band width" hint="How much depth is sharp: a thin band reads as a fast lens, a wide one as a stopped-down lens"
-      @live="bench.live({ band: widened($event) })" @commit="bench.commit('Band width', { band: widened($event) })"
-    />
+      :value="width"
+      :scale="bandScale"
+      label="band width"
+      hint="How much depth is sharp: a thin band reads as a fast lens, a wide one as a stopped-down lens"
+      @live="bench.live({ band: widened($event) })"
+      @commit="bench.commit('Band width', { band: widened($event) })" />
     <div class="column">
-      <v-btn class="lead" :prepend-icon="mdiAccountOutline" title="Finds the main subject and puts the band on it (M)" data-test="subject" @click="bench.focusOn({ kind: 'subject' }, 'Main subject')">Main subject</v-btn>
+      <v-btn
+        class="lead"
+        :prepend-icon="mdiAccountOutline"
+        title="Finds the main subject and puts the band on it (M)"
+        data-test="subject"
+        @click="bench.focusOn({ kind: 'subject' }, 'Main subject')">
+        Main subject
+      </v-btn>
       <div v-if="(bench.things?.things.length ?? 0) > 1" class="row">
-        <v-btn :icon="mdiChevronLeft" title="Focus on the subject before (Shift N)" aria-label="Subject before" @click="bench.focusOnThing(bench.thing - 1)" />
-        <span class="small">{{ bench.thing ? `subject ${bench.thing} of ${bench.things?.things.length}` : `${bench.things?.things.length} subjects` }}</span>
-        <v-btn :icon="mdiChevronRight" title="Focus on the next subject (N)" aria-label="Next subject" data-test="next-thing" @click="bench.focusOnThing(bench.thing + 1)" />
+        <v-btn
+          :icon="mdiChevronLeft"
+          title="Focus on the subject before (Shift N)"
+          aria-label="Subject before"
+          @click="bench.focusOnThing(bench.thing - 1)" />
+        <span class="small">
+          {{
+            bench.thing
+              ? `subject ${bench.thing} of ${bench.things?.things.length}`
+              : `${bench.things?.things.length} subjects`
+          }}
+        </span>
+        <v-btn
+          :icon="mdiChevronRight"
+          title="Focus on the next subject (N)"
+          aria-label="Next subject"
+          data-test="next-thing"
+          @click="bench.focusOnThing(bench.thing + 1)" />
       </div>
       <div class="row">
-        <v-btn title="The band spans all depths: nothing is blurred" data-test="everything" @click="bench.commit('Everything sharp', { band: { ...band, near: 1, far: 0, tiltAcross: 0, tiltDown: 0 } })">Everything sharp</v-btn>
-        <v-btn title="The band lies in front of all depths: everything is blurred" data-test="nothing" @click="bench.commit('Nothing sharp', { band: { ...band, near: 1, far: 1, tiltAcross: 0, tiltDown: 0 } })">Nothing sharp</v-btn>
+        <v-btn
+          title="The band spans all depths: nothing is blurred"
+          data-test="everything"
+          @click="bench.commit('Everything sharp', { band: { ...band, near: 1, far: 0, tiltAcross: 0, tiltDown: 0 } })">
+          Everything sharp
+        </v-btn>
+        <v-btn
+          title="The band lies in front of all depths: everything is blurred"
+          data-test="nothing"
+          @click="bench.commit('Nothing sharp', { band: { ...band, near: 1, far: 1, tiltAcross: 0, tiltDown: 0 } })">
+          Nothing sharp
+        </v-btn>
       </div>
-      <p class="quiet small">Click the picture to focus on a spot,<br />drag over an area to keep it sharp.</p>
+      <p class="quiet small">
+        Click the picture to focus on a spot,
+        <br />
+        drag over an area to keep it sharp.
+      </p>
     </div>
     <div class="fields">
-      <SettingField path="band.near" hint="Where sharpness ends towards the camera; 1 is the nearest point" :digits="2" :change="near" />
-      <SettingField path="band.far" hint="Where sharpness ends away from the camera; 0 is the farthest point" :digits="2" :change="far" />
+      <SettingField
+        path="band.near"
+        hint="Where sharpness ends towards the camera; 1 is the nearest point"
+        :digits="2"
+        :change="near" />
+      <SettingField
+        path="band.far"
+        hint="Where sharpness ends away from the camera; 0 is the farthest point"
+        :digits="2"
+        :change="far" />
       <SettingField path="band.nearFalloff" hint="How gently blur sets in towards the camera" :digits="2" />
       <SettingField path="band.farFalloff" hint="How gently blur sets in away from the camera" :digits="2" />
     </div>
     <div class="tilt">
-      <SettingSlider path="band.tiltAcross" label="Turn" hint="Turns the band about the upright axis, as a lens tilted sideways: left and right are sharp at different depths" :least="-0.6" :most="0.6" />
-      <SettingSlider path="band.tiltDown" label="Lean" hint="Leans the band about the level axis, as a lens tilted up or down: follows a floor, a table or a row of things" :least="-0.6" :most="0.6" />
-      <v-btn :disabled="!band.tiltAcross && !band.tiltDown" title="The band at one depth all over the picture" data-test="level" @click="bench.commit('Level the band', { band: { ...band, tiltAcross: 0, tiltDown: 0 } })">Level it</v-btn>
+      <SettingSlider
+        path="band.tiltAcross"
+        label="Turn"
+        hint="Turns the band about the upright axis, as a lens tilted sideways: left and right are sharp at different depths"
+        :least="-0.6"
+        :most="0.6" />
+      <SettingSlider
+        path="band.tiltDown"
+        label="Lean"
+        hint="Leans the band about the level axis, as a lens tilted up or down: follows a floor, a table or a row of things"
+        :least="-0.6"
+        :most="0.6" />
+      <v-btn
+        :disabled="!band.tiltAcross && !band.tiltDown"
+        title="The band at one depth all over the picture"
+        data-test="level"
+        @click="bench.commit('Level the band', { band: { ...band, tiltAcross: 0, tiltDown: 0 } })">
+        Level it
+      </v-btn>
     </div>
   </div>
 </template>
 
 <style scoped>
-.deck { display: grid; grid-template-columns: auto auto minmax(0, 260px) 150px; gap: 36px; align-items: center; justify-content: start; height: 100%; }
-.column { display: grid; gap: 6px; justify-items: start; }
-.row { display: flex; align-items: center; gap: 4px; }
-.tilt { display: grid; gap: 8px; }
-.fields { display: grid; grid-template-columns: 1fr 1fr; gap: 8px 12px; }
+.deck {
+  display: grid;
+  grid-template-columns: auto auto minmax(0, 260px) 150px;
+  gap: 36px;
+  align-items: center;
+  justify-content: start;
+  height: 100%;
+}
+.column {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+}
+.row {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.tilt {
+  display: grid;
+  gap: 8px;
+}
+.fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px 12px;
+}
 </style>

@@ -46,19 +46,54 @@ function nudge(event: KeyboardEvent): void {
     <span class="heading">{{ label }}</span>
     <span class="box">
       <input
-        v-model="typed" type="text" inputmode="decimal" :aria-label="label"
-        @change="take" @keydown.enter="take" @keydown="nudge" @focus="($event.target as HTMLInputElement).select()"
-      />
+        v-model="typed"
+        type="text"
+        inputmode="decimal"
+        :aria-label="label"
+        @change="take"
+        @keydown.enter="take"
+        @keydown="nudge"
+        @focus="($event.target as HTMLInputElement).select()" />
       <span v-if="unit" class="unit">{{ unit }}</span>
     </span>
   </label>
 </template>
 
 <style scoped>
-.number { display: grid; gap: 2px; min-width: 0; }
-.heading { white-space: nowrap; }
-.box { display: flex; align-items: baseline; border: 1px solid var(--line); border-radius: 3px; background: var(--well); padding: 0 7px; height: 26px; line-height: 24px; }
-.box:focus-within { border-color: var(--accent); }
-input { width: 100%; min-width: 0; background: none; border: 0; outline: 0; color: var(--ink); font: inherit; font-size: 12.5px; }
-.unit { color: var(--dim); font-size: 11px; padding-left: 4px; }
+.number {
+  display: grid;
+  gap: 2px;
+  min-width: 0;
+}
+.heading {
+  white-space: nowrap;
+}
+.box {
+  display: flex;
+  align-items: baseline;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--well);
+  padding: 0 7px;
+  height: 26px;
+  line-height: 24px;
+}
+.box:focus-within {
+  border-color: var(--accent);
+}
+input {
+  width: 100%;
+  min-width: 0;
+  background: none;
+  border: 0;
+  outline: 0;
+  color: var(--ink);
+  font: inherit;
+  font-size: 12.5px;
+}
+.unit {
+  color: var(--dim);
+  font-size: 11px;
+  padding-left: 4px;
+}
 </style>

@@ -35,7 +35,10 @@ const field = computed(() => {
 })
 
 function set(number: number): void {
-  bench.commit(setting(props.path).called, props.change?.(number) ?? changed(bench.recipe as Recipe, props.path, number))
+  bench.commit(
+    setting(props.path).called,
+    props.change?.(number) ?? changed(bench.recipe as Recipe, props.path, number),
+  )
 }
 </script>
 

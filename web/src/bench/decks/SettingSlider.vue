@@ -39,7 +39,8 @@ function after(set: number): Partial<Recipe> {
 
 <template>
   <SliderField
-    v-bind="field" :value="value"
-    @live="bench.live(after($event))" @commit="bench.commit(setting(path).called, after($event))"
-  />
+    v-bind="field"
+    :value="value"
+    @live="bench.live(after($event))"
+    @commit="bench.commit(setting(path).called, after($event))" />
 </template>

@@ -9,7 +9,15 @@ const recipe = (aperture: Partial<Recipe['aperture']>): Recipe =>
   ({
     band: { near: 0.55, far: 0.45, nearFalloff: 0, farFalloff: 0 },
     gain: { front: 1, behind: 1 },
-    aperture: { mode: 'f-number', fNumber: 2, focalLength: 50, sensorWidth: 36, distance: 2.5, strength: 35, ...aperture },
+    aperture: {
+      mode: 'f-number',
+      fNumber: 2,
+      focalLength: 50,
+      sensorWidth: 36,
+      distance: 2.5,
+      strength: 35,
+      ...aperture,
+    },
   }) as Recipe
 
 describe('the lens and the free strength', () => {
@@ -36,7 +44,9 @@ describe('what real lens would draw it', () => {
   })
 
   it('says plainly when no lens blurs so much', () => {
-    expect(reality(recipe({ mode: 'free', strength: 100, focalLength: 24, distance: 20 }), 6000, 4000).warning).toContain('No lens blurs this much')
+    expect(
+      reality(recipe({ mode: 'free', strength: 100, focalLength: 24, distance: 20 }), 6000, 4000).warning,
+    ).toContain('No lens blurs this much')
     const uneven = { ...recipe({}), gain: { front: 0.5, behind: 1 } }
     expect(reality(uneven, 6000, 4000).warning).toContain('unevenly')
     expect(reality(recipe({ mode: 'free', strength: 0 }), 6000, 4000).line).toContain('No blur')

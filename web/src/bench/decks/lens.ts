@@ -38,7 +38,18 @@ function fNumberAt(recipe: Recipe, share: number, focalLength: number): number {
 
 /** The fastest lenses that are made for a sensor 36 mm wide: from this focal length on, this f-number. */
 const FASTEST = [
-  [0, 2.8], [14, 1.8], [20, 1.4], [28, 1.2], [35, 0.95], [58, 1.2], [86, 1.4], [110, 1.8], [150, 2], [250, 2.8], [450, 4], [900, 8],
+  [0, 2.8],
+  [14, 1.8],
+  [20, 1.4],
+  [28, 1.2],
+  [35, 0.95],
+  [58, 1.2],
+  [86, 1.4],
+  [110, 1.8],
+  [150, 2],
+  [250, 2.8],
+  [450, 4],
+  [900, 8],
 ] as const
 const USUAL = [24, 35, 50, 85, 105, 135, 200, 300, 400, 600]
 
@@ -67,7 +78,10 @@ export function reality(recipe: Recipe, width: number, height: number): Reality 
   const uneven = recipe.gain.front !== recipe.gain.behind
   const sides = uneven ? 'No lens blurs its two sides unevenly.' : ''
   if (own >= fastest(focalLength, sensorWidth) * 0.99) {
-    return { line: `Like ${numberText(focalLength)} mm f/${numberText(own)} at ${metresText(distance)} m`, warning: sides }
+    return {
+      line: `Like ${numberText(focalLength)} mm f/${numberText(own)} at ${metresText(distance)} m`,
+      warning: sides,
+    }
   }
   const scale = sensorWidth / 36
   for (const usual of USUAL.map((each) => each * scale).filter((each) => each > focalLength)) {

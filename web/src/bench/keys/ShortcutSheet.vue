@@ -17,20 +17,53 @@ function change(event: Event): void {
     <div class="sheet" data-test="shortcuts">
       <section v-for="each in shortcuts" :key="each.group">
         <h2>{{ each.group }}</h2>
-        <dl><template v-for="line in each.keys" :key="line.key"><dt>{{ line.key }}</dt><dd>{{ line.does }}</dd></template></dl>
+        <dl>
+          <template v-for="line in each.keys" :key="line.key">
+            <dt>{{ line.key }}</dt>
+            <dd>{{ line.does }}</dd>
+          </template>
+        </dl>
       </section>
-      <label class="foot"><input type="checkbox" :checked="hints" @change="change" /> Hints for the first steps</label>
+      <label class="foot">
+        <input type="checkbox" :checked="hints" @change="change" />
+        Hints for the first steps
+      </label>
       <v-btn class="close" @click="emit('close')">Close</v-btn>
     </div>
   </v-dialog>
 </template>
 
 <style scoped>
-.sheet { background: var(--panel); color: var(--ink); border: 1px solid var(--strong-line); border-radius: 4px; padding: 16px 20px; display: grid; grid-template-columns: 1fr 1fr; gap: 14px 32px; }
-dl { display: grid; grid-template-columns: 108px 1fr; gap: 3px 12px; margin: 6px 0 0; font-size: 12px; }
-dt { color: var(--accent); }
-dd { margin: 0; }
-.foot { align-self: center; }
-.close { justify-self: end; }
-input { accent-color: var(--accent); }
+.sheet {
+  background: var(--panel);
+  color: var(--ink);
+  border: 1px solid var(--strong-line);
+  border-radius: 4px;
+  padding: 16px 20px;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px 32px;
+}
+dl {
+  display: grid;
+  grid-template-columns: 108px 1fr;
+  gap: 3px 12px;
+  margin: 6px 0 0;
+  font-size: 12px;
+}
+dt {
+  color: var(--accent);
+}
+dd {
+  margin: 0;
+}
+.foot {
+  align-self: center;
+}
+.close {
+  justify-self: end;
+}
+input {
+  accent-color: var(--accent);
+}
 </style>

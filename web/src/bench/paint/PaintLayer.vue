@@ -122,7 +122,13 @@ function paint(): void {
   if (tinted.value) {
     context.globalAlpha = TINT
     context.imageSmoothingEnabled = true
-    context.drawImage(tinted.value, x * ratio(), y * ratio(), props.picture.width * scale * ratio(), props.picture.height * scale * ratio())
+    context.drawImage(
+      tinted.value,
+      x * ratio(),
+      y * ratio(),
+      props.picture.width * scale * ratio(),
+      props.picture.height * scale * ratio(),
+    )
   }
   if (touchups.stroke && strokeCanvas) {
     stampOn()
@@ -176,7 +182,10 @@ function stampOn(): void {
   if (!points || !context) return
   const { brush } = touchups
   const spacing = Math.max(0.5, (2 * radius.value) / SPACING)
-  const place = (point: Point) => ({ x: props.viewport.x + point.x * props.picture.width * props.viewport.scale, y: props.viewport.y + point.y * props.picture.height * props.viewport.scale })
+  const place = (point: Point) => ({
+    x: props.viewport.x + point.x * props.picture.width * props.viewport.scale,
+    y: props.viewport.y + point.y * props.picture.height * props.viewport.scale,
+  })
   for (; drawn < points.length; drawn++) {
     const to = points[drawn] as Point
     const from = points[Math.max(0, drawn - 1)] as Point
@@ -190,25 +199,35 @@ function stampOn(): void {
       const size = radius.value * (brush.pressure === 'size' ? pressure : 1) * ratio()
       context.globalAlpha = brush.buildUp * (brush.pressure === 'build-up' ? pressure : 1)
       const image = dab(size)
-      context.drawImage(image, (a.x + t * (b.x - a.x)) * ratio() - image.width / 2, (a.y + t * (b.y - a.y)) * ratio() - image.height / 2)
+      context.drawImage(
+        image,
+        (a.x + t * (b.x - a.x)) * ratio() - image.width / 2,
+        (a.y + t * (b.y - a.y)) * ratio() - image.height / 2,
+      )
     }
     gone = drawn === 0 ? 0 : length - (at - spacing)
   }
 }
 
 function empty(): OffscreenCanvas {
-  return new OffscreenCanvas(Math.max(1, Math.round(props.stage.width * ratio())), Math.max(1, Math.round(props.stage.height * ratio())))
+  return new OffscreenCanvas(
+    Math.max(1, Math.round(props.stage.width * ratio())),
+    Math.max(1, Math.round(props.stage.height * ratio())),
+  )
 }
 
 // Strokes that no mask holds yet stay in sight while the next one is painted.
-watch(() => touchups.stroke, (now, then) => {
-  if (!now) strokeCanvas = undefined
-  else if (now[0] !== then?.[0]) {
-    strokeCanvas ??= empty()
-    drawn = gone = 0
-  }
-  draw()
-})
+watch(
+  () => touchups.stroke,
+  (now, then) => {
+    if (!now) strokeCanvas = undefined
+    else if (now[0] !== then?.[0]) {
+      strokeCanvas ??= empty()
+      drawn = gone = 0
+    }
+    draw()
+  },
+)
 watch([() => props.viewport, () => props.stage, tinted], () => {
   strokeCanvas = touchups.stroke && empty()
   drawn = gone = 0
@@ -221,7 +240,9 @@ const cursor = computed(() => {
   return at && { left: `${at.x - r}px`, top: `${at.y - r}px`, width: `${2 * r}px`, height: `${2 * r}px` }
 })
 const core = computed(() => `${Math.round(50 * touchups.brush.softness)}%`)
-const word = computed(() => (touchups.picking ? 'pick a depth' : touchups.erases ? 'erase' : (touchups.selected?.name ?? 'Focus')))
+const word = computed(() =>
+  touchups.picking ? 'pick a depth' : touchups.erases ? 'erase' : (touchups.selected?.name ?? 'Focus'),
+)
 
 /** A key that comes up in another window is not told here. */
 function left(): void {
@@ -245,21 +266,76 @@ onBeforeUnmount(() => {
 
 <template>
   <div
-    ref="root" class="paint" :class="{ picking: touchups.picking }" data-test="paint" @pointerdown="down" @pointermove="move" @pointerup="up"
-    @pointercancel="up" @pointerleave="pointer = undefined" @wheel="wheel" @dblclick.stop
-  >
+    ref="root"
+    class="paint"
+    :class="{ picking: touchups.picking }"
+    data-test="paint"
+    @pointerdown="down"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="up"
+    @pointerleave="pointer = undefined"
+    @wheel="wheel"
+    @dblclick.stop>
     <canvas v-show="!bench.holding" ref="canvas" />
-    <div v-if="cursor && !touchups.picking" class="brush" :class="{ erase: touchups.erases }" :style="cursor"><i v-if="touchups.brush.softness > 0.02" :style="{ inset: core }" /></div>
-    <span v-if="pointer" class="word" :style="{ left: `${pointer.x + Math.min(90, Math.max(8, radius * 0.72)) + 6}px`, top: `${pointer.y + Math.min(60, radius * 0.72) + 6}px` }">{{ word }}</span>
+    <div v-if="cursor && !touchups.picking" class="brush" :class="{ erase: touchups.erases }" :style="cursor">
+      <i v-if="touchups.brush.softness > 0.02" :style="{ inset: core }" />
+    </div>
+    <span
+      v-if="pointer"
+      class="word"
+      :style="{
+        left: `${pointer.x + Math.min(90, Math.max(8, radius * 0.72)) + 6}px`,
+        top: `${pointer.y + Math.min(60, radius * 0.72) + 6}px`,
+      }">
+      {{ word }}
+    </span>
   </div>
 </template>
 
 <style scoped>
-.paint { position: absolute; inset: 0; cursor: none; touch-action: none; overflow: hidden; }
-.paint.picking { cursor: crosshair; }
-canvas { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
-.brush { position: absolute; border: 1px solid #fff; border-radius: 50%; box-shadow: 0 0 0 1px rgba(0, 0, 0, 0.55), inset 0 0 0 1px rgba(0, 0, 0, 0.35); pointer-events: none; }
-.brush.erase { border-style: dashed; }
-.brush i { position: absolute; border: 1px solid rgba(255, 255, 255, 0.6); border-radius: 50%; }
-.word { position: absolute; font-size: 11px; color: #eee; background: rgba(20, 20, 20, 0.72); border-radius: 2px; padding: 0 5px; pointer-events: none; white-space: nowrap; }
+.paint {
+  position: absolute;
+  inset: 0;
+  cursor: none;
+  touch-action: none;
+  overflow: hidden;
+}
+.paint.picking {
+  cursor: crosshair;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.brush {
+  position: absolute;
+  border: 1px solid #fff;
+  border-radius: 50%;
+  box-shadow:
+    0 0 0 1px rgba(0, 0, 0, 0.55),
+    inset 0 0 0 1px rgba(0, 0, 0, 0.35);
+  pointer-events: none;
+}
+.brush.erase {
+  border-style: dashed;
+}
+.brush i {
+  position: absolute;
+  border: 1px solid rgba(255, 255, 255, 0.6);
+  border-radius: 50%;
+}
+.word {
+  position: absolute;
+  font-size: 11px;
+  color: #eee;
+  background: rgba(20, 20, 20, 0.72);
+  border-radius: 2px;
+  padding: 0 5px;
+  pointer-events: none;
+  white-space: nowrap;
+}
 </style>

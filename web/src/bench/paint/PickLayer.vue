@@ -74,22 +74,28 @@ function drop(): void {
 
 function unmark(index: number): void {
   const on = touchups.selected
-  if (on?.pickOut) touchups.pickOut(on.id, `Mark off ${on.name}`, { marks: on.pickOut.marks.filter((_, i) => i !== index) })
+  if (on?.pickOut)
+    touchups.pickOut(on.id, `Mark off ${on.name}`, { marks: on.pickOut.marks.filter((_, i) => i !== index) })
 }
 
 function path(points: { x: number; y: number }[]): string {
-  return points.map(({ x, y }, i) => `${i ? 'L' : 'M'}${px(x).toFixed(1)} ${py(y).toFixed(1)}`).join('') + (points.length === 1 ? 'h0.1' : '')
+  return (
+    points.map(({ x, y }, i) => `${i ? 'L' : 'M'}${px(x).toFixed(1)} ${py(y).toFixed(1)}`).join('') +
+    (points.length === 1 ? 'h0.1' : '')
+  )
 }
 
 function places({ points }: Stroke): { x: number; y: number }[] {
   return Array.from({ length: points.length / 3 }, (_, i) => ({ x: points[3 * i] ?? 0, y: points[3 * i + 1] ?? 0 }))
 }
 
-const marks = computed(() => (pickOut.value?.marks ?? []).map((each) => {
-  const all = places(each)
-  const first = all[0] ?? { x: 0, y: 0 }
-  return { path: path(all), drops: each.erases, left: `${px(first.x)}px`, top: `${py(first.y)}px` }
-}))
+const marks = computed(() =>
+  (pickOut.value?.marks ?? []).map((each) => {
+    const all = places(each)
+    const first = all[0] ?? { x: 0, y: 0 }
+    return { path: path(all), drops: each.erases, left: `${px(first.x)}px`, top: `${py(first.y)}px` }
+  }),
+)
 const cursor = computed(() => {
   const found = pulled.value ?? pointer.value?.sides
   if (!found) return 'crosshair'
@@ -107,12 +113,24 @@ const word = computed(() => {
 
 <template>
   <div
-    ref="root" class="pick" data-test="pick-layer" :style="{ cursor }" @pointerdown="down" @pointermove="move" @pointerup="up"
-    @pointercancel="drop" @pointerleave="pointer = undefined" @dblclick.stop
-  >
+    ref="root"
+    class="pick"
+    data-test="pick-layer"
+    :style="{ cursor }"
+    @pointerdown="down"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="drop"
+    @pointerleave="pointer = undefined"
+    @dblclick.stop>
     <svg aria-hidden="true">
       <template v-if="box">
-        <rect class="under" :x="px(box.left)" :y="py(box.top)" :width="box.width * width" :height="box.height * height" />
+        <rect
+          class="under"
+          :x="px(box.left)"
+          :y="py(box.top)"
+          :width="box.width * width"
+          :height="box.height * height" />
         <rect :x="px(box.left)" :y="py(box.top)" :width="box.width * width" :height="box.height * height" />
       </template>
       <template v-for="(each, i) in marks" :key="i">
@@ -123,24 +141,87 @@ const word = computed(() => {
       <path v-if="line" :class="{ drops: touchups.erases }" :d="path(line)" />
     </svg>
     <button
-      v-for="(each, i) in marks" :key="i" class="off" :style="{ left: each.left, top: each.top }" :title="`Take this ${each.drops ? 'drop' : 'keep'} mark away`"
-      :aria-label="`Take ${each.drops ? 'drop' : 'keep'} mark ${i + 1} away`" data-test="unmark" @pointerdown.stop @pointerup.stop @click.stop="unmark(i)"
-    >
+      v-for="(each, i) in marks"
+      :key="i"
+      class="off"
+      :style="{ left: each.left, top: each.top }"
+      :title="`Take this ${each.drops ? 'drop' : 'keep'} mark away`"
+      :aria-label="`Take ${each.drops ? 'drop' : 'keep'} mark ${i + 1} away`"
+      data-test="unmark"
+      @pointerdown.stop
+      @pointerup.stop
+      @click.stop="unmark(i)">
       <v-icon :icon="mdiClose" size="11" />
     </button>
-    <span v-if="pointer" class="word" :style="{ left: `${px(pointer.x) + 14}px`, top: `${py(pointer.y) + 14}px` }">{{ word }}</span>
+    <span v-if="pointer" class="word" :style="{ left: `${px(pointer.x) + 14}px`, top: `${py(pointer.y) + 14}px` }">
+      {{ word }}
+    </span>
   </div>
 </template>
 
 <style scoped>
-.pick { position: absolute; inset: 0; touch-action: none; overflow: hidden; }
-svg { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
-rect { fill: none; stroke: #fff; stroke-width: 1; stroke-dasharray: 6 4; }
-rect.under { stroke: rgba(0, 0, 0, 0.6); stroke-dasharray: none; }
-path { fill: none; stroke: #6cdd86; stroke-width: 4; stroke-linecap: round; stroke-linejoin: round; }
-path.drops { stroke: #f0f0f0; stroke-dasharray: 1 8; }
-path.under { stroke: rgba(0, 0, 0, 0.65); stroke-width: 7; stroke-dasharray: none; }
-.off { position: absolute; width: 18px; height: 18px; margin: -9px 0 0 -9px; border-radius: 3px; background: rgba(20, 20, 20, 0.82); color: #e6e6e6; display: grid; place-items: center; }
-.off:hover { color: #fff; outline: 1px solid var(--accent); }
-.word { position: absolute; font-size: 11px; color: #eee; background: rgba(20, 20, 20, 0.72); border-radius: 2px; padding: 0 5px; pointer-events: none; white-space: nowrap; }
+.pick {
+  position: absolute;
+  inset: 0;
+  touch-action: none;
+  overflow: hidden;
+}
+svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+rect {
+  fill: none;
+  stroke: #fff;
+  stroke-width: 1;
+  stroke-dasharray: 6 4;
+}
+rect.under {
+  stroke: rgba(0, 0, 0, 0.6);
+  stroke-dasharray: none;
+}
+path {
+  fill: none;
+  stroke: #6cdd86;
+  stroke-width: 4;
+  stroke-linecap: round;
+  stroke-linejoin: round;
+}
+path.drops {
+  stroke: #f0f0f0;
+  stroke-dasharray: 1 8;
+}
+path.under {
+  stroke: rgba(0, 0, 0, 0.65);
+  stroke-width: 7;
+  stroke-dasharray: none;
+}
+.off {
+  position: absolute;
+  width: 18px;
+  height: 18px;
+  margin: -9px 0 0 -9px;
+  border-radius: 3px;
+  background: rgba(20, 20, 20, 0.82);
+  color: #e6e6e6;
+  display: grid;
+  place-items: center;
+}
+.off:hover {
+  color: #fff;
+  outline: 1px solid var(--accent);
+}
+.word {
+  position: absolute;
+  font-size: 11px;
+  color: #eee;
+  background: rgba(20, 20, 20, 0.72);
+  border-radius: 2px;
+  padding: 0 5px;
+  pointer-events: none;
+  white-space: nowrap;
+}
 </style>

@@ -14,8 +14,10 @@ const size = computed(() => {
   return { width: Math.max(8, Math.round(width * scale)), height: Math.max(8, Math.round(height * scale)) }
 })
 const frame = computed(() => ({
-  left: `${bench.seen.x * size.value.width}px`, top: `${bench.seen.y * size.value.height}px`,
-  width: `${bench.seen.width * size.value.width}px`, height: `${bench.seen.height * size.value.height}px`,
+  left: `${bench.seen.x * size.value.width}px`,
+  top: `${bench.seen.y * size.value.height}px`,
+  width: `${bench.seen.width * size.value.width}px`,
+  height: `${bench.seen.height * size.value.height}px`,
 }))
 
 function draw(): void {
@@ -44,16 +46,32 @@ onMounted(draw)
 
 <template>
   <div
-    class="map" :style="{ width: `${size.width}px`, height: `${size.height}px` }" title="The whole picture: drag to move the part that is shown"
-    data-test="minimap" @pointerdown.stop="go" @pointermove.stop="go" @dblclick.stop
-  >
+    class="map"
+    :style="{ width: `${size.width}px`, height: `${size.height}px` }"
+    title="The whole picture: drag to move the part that is shown"
+    data-test="minimap"
+    @pointerdown.stop="go"
+    @pointermove.stop="go"
+    @dblclick.stop>
     <canvas ref="canvas" :style="{ width: `${size.width}px`, height: `${size.height}px` }" />
     <i :style="frame" />
   </div>
 </template>
 
 <style scoped>
-.map { position: absolute; border: 1px solid var(--strong-line); background: var(--well); cursor: move; overflow: hidden; }
-canvas { display: block; }
-i { position: absolute; border: 1px solid #fff; box-shadow: 0 0 0 200px rgba(0, 0, 0, 0.45); }
+.map {
+  position: absolute;
+  border: 1px solid var(--strong-line);
+  background: var(--well);
+  cursor: move;
+  overflow: hidden;
+}
+canvas {
+  display: block;
+}
+i {
+  position: absolute;
+  border: 1px solid #fff;
+  box-shadow: 0 0 0 200px rgba(0, 0, 0, 0.45);
+}
 </style>

@@ -44,7 +44,10 @@ const panes = computed<Pane[]>(() => panesOf(bench))
 const columns = computed(() => (panes.value.length > 1 ? 2 : 1))
 const rows = computed(() => (panes.value.length > 2 ? 2 : 1))
 const pane = computed(() => ({ width: stage.value.width / columns.value, height: stage.value.height / rows.value }))
-const originOf = (i: number) => ({ x: (i % columns.value) * pane.value.width, y: Math.floor(i / columns.value) * pane.value.height })
+const originOf = (i: number) => ({
+  x: (i % columns.value) * pane.value.width,
+  y: Math.floor(i / columns.value) * pane.value.height,
+})
 
 const fallback = shallowRef<OffscreenCanvas>()
 let overlay: Overlay | undefined
@@ -71,10 +74,17 @@ function places(i: number, coarseness = 1): { box: Box; cut: Box } {
   const { scale, x, y } = viewport.value
   return {
     box: {
-      x: (origin.x + x) * ratio, y: (origin.y + y) * ratio, width: picture.value.width * scale * ratio,
+      x: (origin.x + x) * ratio,
+      y: (origin.y + y) * ratio,
+      width: picture.value.width * scale * ratio,
       height: picture.value.height * scale * ratio,
     },
-    cut: { x: origin.x * ratio, y: origin.y * ratio, width: pane.value.width * ratio, height: pane.value.height * ratio },
+    cut: {
+      x: origin.x * ratio,
+      y: origin.y * ratio,
+      width: pane.value.width * ratio,
+      height: pane.value.height * ratio,
+    },
   }
 }
 
@@ -89,9 +99,15 @@ function paintNow(): void {
   panes.value.forEach((shown, i) => {
     const { box, cut } = places(i)
     drawPicture(context, shown, box, cut)
-    if (fallback.value && bench.view !== 'photo' && !shown.original) context.drawImage(fallback.value, box.x, box.y, box.width, box.height)
+    if (fallback.value && bench.view !== 'photo' && !shown.original)
+      context.drawImage(fallback.value, box.x, box.y, box.width, box.height)
     if (bench.split && !shown.original) {
-      drawPicture(context, { whole: bench.original, detail: bench.originalDetail }, box, meet(cut, splitOff(box, bench.splitLevel, bench.splitAt)))
+      drawPicture(
+        context,
+        { whole: bench.original, detail: bench.originalDetail },
+        box,
+        meet(cut, splitOff(box, bench.splitLevel, bench.splitAt)),
+      )
     }
   })
   drawOverlay()
@@ -143,7 +159,11 @@ function fullSize(): void {
   const at = aim.value ?? bench.hovered
   const x = at ? viewport.value.x + at.x * picture.value.width * viewport.value.scale : pane.value.width / 2
   const y = at ? viewport.value.y + at.y * picture.value.height * viewport.value.scale : pane.value.height / 2
-  viewport.value = contained(zoomAt(viewport.value, target / viewport.value.scale, x, y, least()), pane.value, picture.value)
+  viewport.value = contained(
+    zoomAt(viewport.value, target / viewport.value.scale, x, y, least()),
+    pane.value,
+    picture.value,
+  )
   fitted.value = false
 }
 
@@ -151,8 +171,14 @@ function fullSize(): void {
 function centreOn(at: { x: number; y: number }): void {
   const { scale } = viewport.value
   viewport.value = contained(
-    { scale, x: pane.value.width / 2 - at.x * picture.value.width * scale, y: pane.value.height / 2 - at.y * picture.value.height * scale },
-    pane.value, picture.value)
+    {
+      scale,
+      x: pane.value.width / 2 - at.x * picture.value.width * scale,
+      y: pane.value.height / 2 - at.y * picture.value.height * scale,
+    },
+    pane.value,
+    picture.value,
+  )
   fitted.value = false
 }
 
@@ -165,7 +191,10 @@ function inPane(event: MouseEvent): { x: number; y: number } {
   const box = root.value?.getBoundingClientRect()
   const x = event.clientX - (box?.left ?? 0)
   const y = event.clientY - (box?.top ?? 0)
-  return { x: x - (x >= pane.value.width && columns.value > 1 ? pane.value.width : 0), y: y - (y >= pane.value.height && rows.value > 1 ? pane.value.height : 0) }
+  return {
+    x: x - (x >= pane.value.width && columns.value > 1 ? pane.value.width : 0),
+    y: y - (y >= pane.value.height && rows.value > 1 ? pane.value.height : 0),
+  }
 }
 
 function zoom(factor: number, x: number, y: number): void {
@@ -194,8 +223,7 @@ function down(event: PointerEvent): void {
   start = { x: event.clientX, y: event.clientY, view: viewport.value, moved: false }
   aim.value = undefined
   const at = place(event)
-  dragging.value =
-    event.button === 1 || event.altKey || bench.step !== 'focus' || !inside(at) ? 'pan' : 'patch'
+  dragging.value = event.button === 1 || event.altKey || bench.step !== 'focus' || !inside(at) ? 'pan' : 'patch'
 }
 
 function move(event: PointerEvent): void {
@@ -211,7 +239,10 @@ function move(event: PointerEvent): void {
     bench.splitAt = Math.min(0.98, Math.max(0.02, bench.splitLevel ? at.y : at.x))
   } else if (dragging.value === 'pan' && start.moved) {
     viewport.value = contained(
-      { scale: start.view.scale, x: start.view.x + dx, y: start.view.y + dy }, pane.value, picture.value)
+      { scale: start.view.scale, x: start.view.x + dx, y: start.view.y + dy },
+      pane.value,
+      picture.value,
+    )
     fitted.value = false
   } else if (dragging.value === 'patch' && start.moved) {
     patch.value = {
@@ -227,11 +258,21 @@ function up(event: PointerEvent): void {
   const at = place(event)
   const box = patch.value
   if (dragging.value === 'patch' && box) {
-    const off = { x: columns.value > 1 && box.x >= pane.value.width ? pane.value.width : 0, y: rows.value > 1 && box.y >= pane.value.height ? pane.value.height : 0 }
+    const off = {
+      x: columns.value > 1 && box.x >= pane.value.width ? pane.value.width : 0,
+      y: rows.value > 1 && box.y >= pane.value.height ? pane.value.height : 0,
+    }
     const from = toShares(viewport.value, picture.value, box.x - off.x, box.y - off.y)
     const to = toShares(viewport.value, picture.value, box.x - off.x + box.width, box.y - off.y + box.height)
     void bench.focusOn({ kind: 'patch', ...from, width: to.x - from.x, height: to.y - from.y }, 'Focus on an area')
-  } else if (dragging.value && dragging.value !== 'split' && !start.moved && event.button === 0 && bench.step === 'focus' && inside(at)) {
+  } else if (
+    dragging.value &&
+    dragging.value !== 'split' &&
+    !start.moved &&
+    event.button === 0 &&
+    bench.step === 'focus' &&
+    inside(at)
+  ) {
     void bench.focusOn({ kind: 'spot', ...at }, 'Focus on a spot')
   }
   patch.value = undefined
@@ -242,16 +283,25 @@ function up(event: PointerEvent): void {
 function key(event: KeyboardEvent): void {
   if (event.target !== root.value) return
   const by = event.shiftKey ? FINE_AIM_STEP : AIM_STEP
-  const steps: Record<string, [number, number]> = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }
+  const steps: Record<string, [number, number]> = {
+    ArrowLeft: [-by, 0],
+    ArrowRight: [by, 0],
+    ArrowUp: [0, -by],
+    ArrowDown: [0, by],
+  }
   const step = steps[event.key]
   const at = aim.value ?? { x: 0.5, y: 0.5 }
   if (step) {
     const zoomed = bench.seen
-    const next = { x: at.x + step[0] * Math.min(1, zoomed.width + 0.05), y: at.y + step[1] * Math.min(1, zoomed.height + 0.05) }
+    const next = {
+      x: at.x + step[0] * Math.min(1, zoomed.width + 0.05),
+      y: at.y + step[1] * Math.min(1, zoomed.height + 0.05),
+    }
     aim.value = { x: Math.min(1, Math.max(0, next.x)), y: Math.min(1, Math.max(0, next.y)) }
     bench.hovered = aim.value
     const { x, y, width, height } = zoomed
-    if (!fitted.value && (aim.value.x < x || aim.value.x > x + width || aim.value.y < y || aim.value.y > y + height)) centreOn(aim.value)
+    if (!fitted.value && (aim.value.x < x || aim.value.x > x + width || aim.value.y < y || aim.value.y > y + height))
+      centreOn(aim.value)
   } else if (event.key === 'Enter' && bench.step === 'focus') {
     void bench.focusOn({ kind: 'spot', ...at }, 'Focus on a spot')
   } else if (event.key === 'Enter' && bench.step === 'touchup') {
@@ -273,44 +323,83 @@ function splitDown(event: PointerEvent): void {
 const aimStyle = computed(() => {
   const at = aim.value
   const { x, y, scale } = viewport.value
-  return at && { left: `${x + at.x * picture.value.width * scale}px`, top: `${y + at.y * picture.value.height * scale}px` }
+  return (
+    at && { left: `${x + at.x * picture.value.width * scale}px`, top: `${y + at.y * picture.value.height * scale}px` }
+  )
 })
 
 /** A probable fault is shown at 100 %. */
-watch(() => inspector.current, (fault) => {
-  if (!fault) return
-  viewport.value = { ...viewport.value, scale: 1 / devicePixelRatio }
-  centreOn({ x: fault.left + fault.width / 2, y: fault.top + fault.height / 2 })
-})
+watch(
+  () => inspector.current,
+  (fault) => {
+    if (!fault) return
+    viewport.value = { ...viewport.value, scale: 1 / devicePixelRatio }
+    centreOn({ x: fault.left + fault.width / 2, y: fault.top + fault.height / 2 })
+  },
+)
 
 watch(
-  [viewport, panes, () => bench.split, () => bench.splitAt, () => bench.splitLevel, () => bench.originalDetail, () => bench.original], draw)
+  [
+    viewport,
+    panes,
+    () => bench.split,
+    () => bench.splitAt,
+    () => bench.splitLevel,
+    () => bench.originalDetail,
+    () => bench.original,
+  ],
+  draw,
+)
 let overlayFrame = 0
 watch([() => bench.view, () => bench.recipe?.band, () => bench.marked], () => {
   if (!overlay) return repaintFallback()
   cancelAnimationFrame(overlayFrame)
   overlayFrame = requestAnimationFrame(drawOverlay)
 })
-watch(() => bench.nearness, (map) => {
-  if (map) overlay?.useNearness(map)
-  if (overlay) draw()
-  else repaintFallback()
-})
-watch(() => bench.edgeWidths, (map) => {
-  if (map) overlay?.useWidths(map)
-  draw()
-})
+watch(
+  () => bench.nearness,
+  (map) => {
+    if (map) overlay?.useNearness(map)
+    if (overlay) draw()
+    else repaintFallback()
+  },
+)
+watch(
+  () => bench.edgeWidths,
+  (map) => {
+    if (map) overlay?.useWidths(map)
+    draw()
+  },
+)
 watch([picture, columns, rows], refit)
-watch([viewport, pane], () => {
-  const long = Math.max(picture.value.width, picture.value.height)
-  const fitting = fit(pane.value, picture.value).scale
-  bench.look(long * viewport.value.scale * devicePixelRatio, long * fitting * devicePixelRatio, visible(viewport.value, pane.value, picture.value))
-}, { immediate: true })
+watch(
+  [viewport, pane],
+  () => {
+    const long = Math.max(picture.value.width, picture.value.height)
+    const fitting = fit(pane.value, picture.value).scale
+    bench.look(
+      long * viewport.value.scale * devicePixelRatio,
+      long * fitting * devicePixelRatio,
+      visible(viewport.value, pane.value, picture.value),
+    )
+  },
+  { immediate: true },
+)
 /** The other versions are drawn anew when they, the choice of them, or the room for each has changed. */
 const comparison = computed(() =>
-  bench.compare === 'versions' ? JSON.stringify([pane.value, bench.version?.id, bench.versions.filter((each) => bench.compared.includes(each.id)).map((each) => [each.id, each.position])]) : '',
+  bench.compare === 'versions'
+    ? JSON.stringify([
+        pane.value,
+        bench.version?.id,
+        bench.versions.filter((each) => bench.compared.includes(each.id)).map((each) => [each.id, each.position]),
+      ])
+    : '',
 )
-watch(comparison, (now) => now && void bench.compareVersions(bench.compared, Math.max(pane.value.width, pane.value.height) * devicePixelRatio))
+watch(
+  comparison,
+  (now) =>
+    now && void bench.compareVersions(bench.compared, Math.max(pane.value.width, pane.value.height) * devicePixelRatio),
+)
 
 onMounted(() => {
   if (overlayCanvas.value) overlay = createOverlay(overlayCanvas.value)
@@ -336,26 +425,67 @@ defineExpose({ refit, fullSize })
 
 <template>
   <div
-    ref="root" class="stage" :class="[dragging, { aim: bench.step === 'focus' }]" data-test="stage" tabindex="0" role="application"
+    ref="root"
+    class="stage"
+    :class="[dragging, { aim: bench.step === 'focus' }]"
+    data-test="stage"
+    tabindex="0"
+    role="application"
     aria-label="The picture. Arrow keys aim, Enter focuses there, plus and minus zoom."
-    @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="dragging = undefined; patch = undefined"
-    @pointerleave="bench.hovered = undefined" @wheel.prevent="wheel" @dblclick="fitted ? fullSize() : refit()" @keydown="key"
-  >
+    @pointerdown="down"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="
+      dragging = undefined
+      patch = undefined
+    "
+    @pointerleave="bench.hovered = undefined"
+    @wheel.prevent="wheel"
+    @dblclick="fitted ? fullSize() : refit()"
+    @keydown="key">
     <canvas ref="canvas" />
     <canvas ref="overlayCanvas" class="overlay" />
-    <ThingOutlines v-if="bench.step === 'focus' && panes.length === 1 && !bench.holding" :viewport="viewport" :picture="picture" />
-    <div v-if="patch" class="patch" :style="{ left: `${patch.x}px`, top: `${patch.y}px`, width: `${patch.width}px`, height: `${patch.height}px` }" />
-    <PaintLayer v-if="bench.step === 'touchup' && panes.length === 1 && bench.recipe" :viewport="viewport" :picture="picture" :stage="stage" />
-    <PickLayer v-if="bench.step === 'touchup' && panes.length === 1 && bench.recipe && touchups.tool === 'pick-out' && !touchups.picking" :viewport="viewport" :picture="picture" />
-    <FaultFrame v-if="inspector.current && panes.length === 1" :fault="inspector.current" :viewport="viewport" :picture="picture" />
+    <ThingOutlines
+      v-if="bench.step === 'focus' && panes.length === 1 && !bench.holding"
+      :viewport="viewport"
+      :picture="picture" />
+    <div
+      v-if="patch"
+      class="patch"
+      :style="{ left: `${patch.x}px`, top: `${patch.y}px`, width: `${patch.width}px`, height: `${patch.height}px` }" />
+    <PaintLayer
+      v-if="bench.step === 'touchup' && panes.length === 1 && bench.recipe"
+      :viewport="viewport"
+      :picture="picture"
+      :stage="stage" />
+    <PickLayer
+      v-if="
+        bench.step === 'touchup' &&
+        panes.length === 1 &&
+        bench.recipe &&
+        touchups.tool === 'pick-out' &&
+        !touchups.picking
+      "
+      :viewport="viewport"
+      :picture="picture" />
+    <FaultFrame
+      v-if="inspector.current && panes.length === 1"
+      :fault="inspector.current"
+      :viewport="viewport"
+      :picture="picture" />
     <InspectorBar v-if="inspector.open" />
     <div v-if="aim" class="cross" :style="aimStyle" />
     <SplitHandle v-if="bench.split && !bench.holding" :viewport="viewport" :picture="picture" @grab="splitDown" />
     <template v-if="panes.length > 1">
       <span
-        v-for="(each, i) in panes" :key="each.key" class="tag pane-tag" data-test="pane"
-        :style="{ left: `${originOf(i).x + 12}px`, top: `${originOf(i).y + 12}px`, maxWidth: `${pane.width - 24}px` }"
-      >{{ each.title }}<span v-if="each.about" class="about">{{ each.about }}</span></span>
+        v-for="(each, i) in panes"
+        :key="each.key"
+        class="tag pane-tag"
+        data-test="pane"
+        :style="{ left: `${originOf(i).x + 12}px`, top: `${originOf(i).y + 12}px`, maxWidth: `${pane.width - 24}px` }">
+        {{ each.title }}
+        <span v-if="each.about" class="about">{{ each.about }}</span>
+      </span>
       <span class="seam" :style="{ left: `${pane.width}px` }" />
       <span v-if="rows > 1" class="seam level" :style="{ top: `${pane.height}px` }" />
     </template>
@@ -363,27 +493,122 @@ defineExpose({ refit, fullSize })
     <LoupeView v-if="bench.loupe && bench.hovered && !dragging" :pointer="pointer" :stage="stage" />
     <MiniMap v-if="!fitted && (bench.seen.width < 0.98 || bench.seen.height < 0.98)" class="mini" @centre="centreOn" />
     <div class="zoom">
-      <v-btn title="The whole picture (0)" :active="fitted" data-test="fit" @click.stop="refit" @pointerdown.stop @dblclick.stop>Fit</v-btn>
-      <v-btn title="One pixel of the photo is one pixel of the screen (1)" data-test="full" @click.stop="fullSize" @pointerdown.stop @dblclick.stop>100 %</v-btn>
+      <v-btn
+        title="The whole picture (0)"
+        :active="fitted"
+        data-test="fit"
+        @click.stop="refit"
+        @pointerdown.stop
+        @dblclick.stop>
+        Fit
+      </v-btn>
+      <v-btn
+        title="One pixel of the photo is one pixel of the screen (1)"
+        data-test="full"
+        @click.stop="fullSize"
+        @pointerdown.stop
+        @dblclick.stop>
+        100 %
+      </v-btn>
       <span class="small" data-test="zoom">{{ zoomText }}</span>
     </div>
   </div>
 </template>
 
 <style scoped>
-.stage { position: relative; overflow: hidden; background: var(--well); touch-action: none; cursor: grab; min-width: 0; min-height: 0; }
-.stage.aim { cursor: crosshair; }
-.stage.pan { cursor: grabbing; }
-canvas { position: absolute; inset: 0; width: 100%; height: 100%; }
-.overlay { pointer-events: none; }
-.patch { position: absolute; border: 1px solid #fff; box-shadow: 0 0 0 1px rgba(0, 0, 0, 0.6); pointer-events: none; }
-.cross { position: absolute; width: 19px; height: 19px; margin: -9px 0 0 -9px; pointer-events: none; background: linear-gradient(#fff, #fff) center / 1px 100% no-repeat, linear-gradient(#fff, #fff) center / 100% 1px no-repeat; filter: drop-shadow(0 0 1px #000); }
-.tag { position: absolute; background: rgba(20, 20, 20, 0.82); color: #e6e6e6; font-size: 11px; padding: 1px 7px; border-radius: 2px; white-space: nowrap; }
-.tag.first { left: 12px; top: 12px; }
-.pane-tag { overflow: hidden; text-overflow: ellipsis; pointer-events: none; }
-.pane-tag .about { margin-left: 8px; color: #bdbdbd; }
-.seam { position: absolute; top: 0; bottom: 0; width: 1px; background: var(--strong-line); pointer-events: none; }
-.seam.level { left: 0; right: 0; bottom: auto; width: auto; height: 1px; }
-.mini { position: absolute; left: 10px; bottom: 8px; }
-.zoom { position: absolute; right: 10px; bottom: 8px; display: flex; gap: 2px; align-items: center; background: var(--panel); border: 1px solid var(--line); border-radius: 3px; padding: 0 8px 0 2px; }
+.stage {
+  position: relative;
+  overflow: hidden;
+  background: var(--well);
+  touch-action: none;
+  cursor: grab;
+  min-width: 0;
+  min-height: 0;
+}
+.stage.aim {
+  cursor: crosshair;
+}
+.stage.pan {
+  cursor: grabbing;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.overlay {
+  pointer-events: none;
+}
+.patch {
+  position: absolute;
+  border: 1px solid #fff;
+  box-shadow: 0 0 0 1px rgba(0, 0, 0, 0.6);
+  pointer-events: none;
+}
+.cross {
+  position: absolute;
+  width: 19px;
+  height: 19px;
+  margin: -9px 0 0 -9px;
+  pointer-events: none;
+  background:
+    linear-gradient(#fff, #fff) center / 1px 100% no-repeat,
+    linear-gradient(#fff, #fff) center / 100% 1px no-repeat;
+  filter: drop-shadow(0 0 1px #000);
+}
+.tag {
+  position: absolute;
+  background: rgba(20, 20, 20, 0.82);
+  color: #e6e6e6;
+  font-size: 11px;
+  padding: 1px 7px;
+  border-radius: 2px;
+  white-space: nowrap;
+}
+.tag.first {
+  left: 12px;
+  top: 12px;
+}
+.pane-tag {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  pointer-events: none;
+}
+.pane-tag .about {
+  margin-left: 8px;
+  color: #bdbdbd;
+}
+.seam {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 1px;
+  background: var(--strong-line);
+  pointer-events: none;
+}
+.seam.level {
+  left: 0;
+  right: 0;
+  bottom: auto;
+  width: auto;
+  height: 1px;
+}
+.mini {
+  position: absolute;
+  left: 10px;
+  bottom: 8px;
+}
+.zoom {
+  position: absolute;
+  right: 10px;
+  bottom: 8px;
+  display: flex;
+  gap: 2px;
+  align-items: center;
+  background: var(--panel);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 0 8px 0 2px;
+}
 </style>

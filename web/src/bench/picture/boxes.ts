@@ -17,11 +17,21 @@ export function besideSplit(cut: Box, off: Box, level: boolean): Box {
 export function meet(a: Box, b: Box): Box {
   const x = Math.max(a.x, b.x)
   const y = Math.max(a.y, b.y)
-  return { x, y, width: Math.max(0, Math.min(a.x + a.width, b.x + b.width) - x), height: Math.max(0, Math.min(a.y + a.height, b.y + b.height) - y) }
+  return {
+    x,
+    y,
+    width: Math.max(0, Math.min(a.x + a.width, b.x + b.width) - x),
+    height: Math.max(0, Math.min(a.y + a.height, b.y + b.height) - y),
+  }
 }
 
 /** Draws a picture where it lies, and what of it there is at full resolution over it, within `cut`. */
-export function drawPicture(context: CanvasRenderingContext2D, shown: Pick<Pane, 'whole' | 'detail'>, box: Box, cut: Box): void {
+export function drawPicture(
+  context: CanvasRenderingContext2D,
+  shown: Pick<Pane, 'whole' | 'detail'>,
+  box: Box,
+  cut: Box,
+): void {
   context.save()
   context.beginPath()
   context.rect(cut.x, cut.y, cut.width, cut.height)
@@ -30,7 +40,12 @@ export function drawPicture(context: CanvasRenderingContext2D, shown: Pick<Pane,
   if (shown.detail) {
     const { bitmap, region } = shown.detail
     context.drawImage(
-      bitmap, box.x + region.x * box.width, box.y + region.y * box.height, region.width * box.width, region.height * box.height)
+      bitmap,
+      box.x + region.x * box.width,
+      box.y + region.y * box.height,
+      region.width * box.width,
+      region.height * box.height,
+    )
   }
   context.restore()
 }

@@ -124,8 +124,14 @@ export function createOverlay(canvas: HTMLCanvasElement) {
   if (!gl || !program) return undefined
   const uniform = (name: string): WebGLUniformLocation | null => gl.getUniformLocation(program, name)
   const at = {
-    box: uniform('box'), stage: uniform('stage'), view: uniform('view'), band: uniform('band'), tilt: uniform('tilt'),
-    strongest: uniform('strongest'), mark: uniform('mark'), spill: uniform('spill'),
+    box: uniform('box'),
+    stage: uniform('stage'),
+    view: uniform('view'),
+    band: uniform('band'),
+    tilt: uniform('tilt'),
+    strongest: uniform('strongest'),
+    mark: uniform('mark'),
+    spill: uniform('spill'),
   }
   gl.useProgram(program)
   gl.uniform3fv(uniform('near'), share(NEAR))
@@ -197,14 +203,18 @@ function texture(gl: WebGL2RenderingContext, unit: number): WebGLTexture | null 
   const made = gl.createTexture()
   gl.activeTexture(gl.TEXTURE0 + unit)
   gl.bindTexture(gl.TEXTURE_2D, made)
-  for (const filter of [gl.TEXTURE_MIN_FILTER, gl.TEXTURE_MAG_FILTER]) gl.texParameteri(gl.TEXTURE_2D, filter, gl.NEAREST)
+  for (const filter of [gl.TEXTURE_MIN_FILTER, gl.TEXTURE_MAG_FILTER])
+    gl.texParameteri(gl.TEXTURE_2D, filter, gl.NEAREST)
   for (const wrap of [gl.TEXTURE_WRAP_S, gl.TEXTURE_WRAP_T]) gl.texParameteri(gl.TEXTURE_2D, wrap, gl.CLAMP_TO_EDGE)
   return made
 }
 
 function linked(gl: WebGL2RenderingContext): WebGLProgram | null {
   const program = gl.createProgram()
-  for (const [type, source] of [[gl.VERTEX_SHADER, VERTEX], [gl.FRAGMENT_SHADER, FRAGMENT]] as const) {
+  for (const [type, source] of [
+    [gl.VERTEX_SHADER, VERTEX],
+    [gl.FRAGMENT_SHADER, FRAGMENT],
+  ] as const) {
     const shader = gl.createShader(type)
     if (!shader) return null
     gl.shaderSource(shader, source)

@@ -3,7 +3,14 @@ import type { Compare, Patch } from '../../editing/pictures'
 import { differences } from '../versions/versionWords'
 
 /** One of the pictures that are shown beside each other, or the only one. */
-export type Pane = { key: string; title: string; about: string; original: boolean; whole: ImageBitmap | undefined; detail: Patch | undefined }
+export type Pane = {
+  key: string
+  title: string
+  about: string
+  original: boolean
+  whole: ImageBitmap | undefined
+  detail: Patch | undefined
+}
 
 /** What panes are made of. */
 export type Shown = {
@@ -21,8 +28,22 @@ export type Shown = {
 
 /** The panes in reading order; the version that is worked on shows the newest preview, the others their own. */
 export function panesOf(shown: Shown): Pane[] {
-  const photo: Pane = { key: 'original', title: 'original', about: '', original: true, whole: shown.original, detail: shown.originalDetail }
-  const result: Pane = { key: 'result', title: 'result', about: '', original: false, whole: shown.preview ?? shown.original, detail: shown.detail }
+  const photo: Pane = {
+    key: 'original',
+    title: 'original',
+    about: '',
+    original: true,
+    whole: shown.original,
+    detail: shown.originalDetail,
+  }
+  const result: Pane = {
+    key: 'result',
+    title: 'result',
+    about: '',
+    original: false,
+    whole: shown.preview ?? shown.original,
+    detail: shown.detail,
+  }
   if (shown.holding) return [photo]
   if (shown.compare === 'beside') return [photo, result]
   const chosen = shown.compare === 'versions' ? shown.versions.filter((each) => shown.compared.includes(each.id)) : []

@@ -7,7 +7,8 @@ export function unpacked(things: Things): Uint8Array {
 
 /** The borders of one thing as an SVG path along the pixels' edges. */
 export function outline(labels: Uint8Array, width: number, height: number, number: number): string {
-  const is = (x: number, y: number): boolean => x >= 0 && y >= 0 && x < width && y < height && labels[y * width + x] === number
+  const is = (x: number, y: number): boolean =>
+    x >= 0 && y >= 0 && x < width && y < height && labels[y * width + x] === number
   let path = ''
   for (let y = 0; y <= height; y++) {
     for (let x = 0, from = -1; x <= width; x++) {

@@ -8,11 +8,7 @@ const MOST_SCALE = 8
 export function fit(stage: Extent, picture: Extent): Viewport {
   const air = 12
   const scale = Math.min((stage.width - 2 * air) / picture.width, (stage.height - 2 * air) / picture.height, 1)
-  return {
-    scale,
-    x: (stage.width - picture.width * scale) / 2,
-    y: (stage.height - picture.height * scale) / 2,
-  }
+  return { scale, x: (stage.width - picture.width * scale) / 2, y: (stage.height - picture.height * scale) / 2 }
 }
 
 /** Zooms so that the point under the pointer stays where it is. */
@@ -35,7 +31,11 @@ export function contained(view: Viewport, stage: Extent, picture: Extent): Viewp
 }
 
 /** The part of the picture that can be seen, in shares of its width and height. */
-export function visible(view: Viewport, stage: Extent, picture: Extent): { x: number; y: number; width: number; height: number } {
+export function visible(
+  view: Viewport,
+  stage: Extent,
+  picture: Extent,
+): { x: number; y: number; width: number; height: number } {
   const from = toShares(view, picture, 0, 0)
   const to = toShares(view, picture, stage.width, stage.height)
   const x = Math.min(1, Math.max(0, from.x))

@@ -30,7 +30,8 @@ const range = computed(() => {
 })
 /** Far is up, the camera is at the bottom. */
 const y = (nearness: number): number =>
-  Math.min(1.02, Math.max(-0.02, (nearness - range.value.far) / (range.value.near - range.value.far))) * ground.value.height
+  Math.min(1.02, Math.max(-0.02, (nearness - range.value.far) / (range.value.near - range.value.far))) *
+  ground.value.height
 const nearnessOf = (at: number): number =>
   limited(range.value.far + (at / ground.value.height) * (range.value.near - range.value.far))
 const band = computed(() => bench.recipe?.band)
@@ -96,7 +97,10 @@ const ridge = computed(() => {
   if (!map) return ''
   const bins = 96
   const shares = histogram(map, bins, range.value.far, range.value.near)
-  const points = Array.from(shares, (part, i) => `${(part * (RIDGE - 6)).toFixed(1)},${(((i + 0.5) / bins) * ground.value.height).toFixed(1)}`)
+  const points = Array.from(
+    shares,
+    (part, i) => `${(part * (RIDGE - 6)).toFixed(1)},${(((i + 0.5) / bins) * ground.value.height).toFixed(1)}`,
+  )
   return `M0,0L${points.join('L')}L0,${ground.value.height}Z`
 })
 
@@ -119,7 +123,8 @@ function gripAt(x: number, at: number): Grip {
   const across = Math.min(1, Math.max(0, x / ground.value.width))
   const near = slant(now.near, across)
   const far = slant(now.far, across)
-  if (x > ground.value.width - 14 && x < ground.value.width + 14 && Math.abs(at - (near + far) / 2) <= HANDLE) return 'tilt'
+  if (x > ground.value.width - 14 && x < ground.value.width + 14 && Math.abs(at - (near + far) / 2) <= HANDLE)
+    return 'tilt'
   // The band's own edges win over the falloffs when they lie on each other, and the slab stays reachable when thin.
   if (near - far > 3 * HANDLE && Math.abs(at - near) <= HANDLE) return 'near'
   if (near - far > 3 * HANDLE && Math.abs(at - far) <= HANDLE) return 'far'
@@ -171,7 +176,12 @@ function move(event: PointerEvent): void {
 
 const cursor = ref('grab')
 const NAMES: Record<Grip, string> = {
-  slab: 'Move the band', near: 'Near edge', far: 'Far edge', nearFalloff: 'Falloff in front', farFalloff: 'Falloff behind', tilt: 'Turn the band',
+  slab: 'Move the band',
+  near: 'Near edge',
+  far: 'Far edge',
+  nearFalloff: 'Falloff in front',
+  farFalloff: 'Falloff behind',
+  tilt: 'Turn the band',
 }
 
 function up(): void {
@@ -205,7 +215,9 @@ function key(event: KeyboardEvent): void {
   if (!now || !sign) return
   event.preventDefault()
   if (event.altKey) {
-    bench.commit('Turn the band', { band: moved((sign * 0.02 * ground.value.height) / (range.value.near - range.value.far), 'tilt', now) })
+    bench.commit('Turn the band', {
+      band: moved((sign * 0.02 * ground.value.height) / (range.value.near - range.value.far), 'tilt', now),
+    })
     return
   }
   const by = (sign * (event.shiftKey ? 0.05 : 0.01) * ground.value.height) / (range.value.near - range.value.far)
@@ -229,13 +241,28 @@ onBeforeUnmount(() => resize?.disconnect())
   <section class="plan" aria-label="Plan: the scene seen from above">
     <header>
       <h2>Plan</h2>
-      <span class="quiet small words" data-test="band-words">{{ pointed || words }}<template v-if="!pointed && reach"><br />{{ reach }}</template></span>
+      <span class="quiet small words" data-test="band-words">
+        {{ pointed || words }}
+        <template v-if="!pointed && reach">
+          <br />
+          {{ reach }}
+        </template>
+      </span>
     </header>
     <div
-      ref="root" class="ground" :style="{ cursor: dragged ? 'grabbing' : cursor }" tabindex="0" role="group" data-test="plan"
+      ref="root"
+      class="ground"
+      :style="{ cursor: dragged ? 'grabbing' : cursor }"
+      tabindex="0"
+      role="group"
+      data-test="plan"
       aria-label="Sharp band. Arrow keys move it, with Shift in larger steps, with Alt they turn it; L levels it."
-      @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="cancel" @pointerleave="bench.marked = undefined" @keydown="key"
-    >
+      @pointerdown="down"
+      @pointermove="move"
+      @pointerup="up"
+      @pointercancel="cancel"
+      @pointerleave="bench.marked = undefined"
+      @keydown="key">
       <canvas ref="canvas" :style="{ width: `${ground.width}px`, height: `${ground.height}px` }" />
       <svg :width="size.width" :height="size.height" aria-hidden="true">
         <g class="cone">
@@ -253,14 +280,20 @@ onBeforeUnmount(() => resize?.disconnect())
           <polyline class="edge" :points="line(band.far)" data-test="far-edge" />
           <rect class="knob" :x="ground.width / 2 - 12" :y="slant(band.near, 0.5) - 2.5" width="24" height="5" rx="2" />
           <rect class="knob" :x="ground.width / 2 - 12" :y="slant(band.far, 0.5) - 2.5" width="24" height="5" rx="2" />
-          <circle class="turn" :cx="ground.width" :cy="(slant(band.near, 1) + slant(band.far, 1)) / 2" r="5" data-test="turn" />
+          <circle
+            class="turn"
+            :cx="ground.width"
+            :cy="(slant(band.near, 1) + slant(band.far, 1)) / 2"
+            r="5"
+            data-test="turn" />
         </template>
         <g v-if="hover" class="hover">
           <circle :cx="hover.x" :cy="hover.y" r="4" />
           <line :x1="ground.width" :x2="size.width" :y1="hover.y" :y2="hover.y" />
         </g>
         <g class="camera" :transform="`translate(${ground.width / 2},${size.height - 13})`">
-          <rect x="-11" y="-4" width="22" height="13" rx="2" /><rect x="-5" y="-10" width="10" height="6" />
+          <rect x="-11" y="-4" width="22" height="13" rx="2" />
+          <rect x="-5" y="-10" width="10" height="6" />
         </g>
         <text class="end" x="5" y="13">far {{ range.far.toFixed(2) }}</text>
         <text class="end" x="5" :y="ground.height - 5">near {{ range.near.toFixed(2) }}</text>
@@ -270,27 +303,100 @@ onBeforeUnmount(() => resize?.disconnect())
 </template>
 
 <style scoped>
-.plan { display: grid; grid-template-rows: auto minmax(0, 1fr); min-height: 0; background: var(--panel); border-left: 1px solid var(--line); }
-header { display: flex; justify-content: space-between; align-items: start; padding: 7px 12px; border-bottom: 1px solid var(--line); }
-.ground { position: relative; min-height: 0; touch-action: none; overflow: hidden; margin: 8px; }
-canvas, svg { position: absolute; left: 0; top: 0; }
-canvas { background: var(--well); }
-.cone line { stroke: var(--strong-line); stroke-dasharray: 2 4; }
-.ridge { fill: var(--dim); opacity: 0.55; }
-.slab { fill: var(--accent); opacity: 0.2; }
-.edge { stroke: var(--accent); stroke-width: 1.5; }
-.knob { fill: var(--accent); }
-.turn { fill: var(--panel); stroke: var(--accent); stroke-width: 2; }
-polyline { fill: none; }
-.words { text-align: right; min-height: 31px; }
-.falloff { opacity: 0.13; }
-.falloff.near { fill: var(--near); }
-.falloff.far { fill: var(--far); }
-.soft { stroke-dasharray: 3 3; stroke-width: 1; }
-.soft.near { stroke: var(--near); }
-.soft.far { stroke: var(--far); }
-.hover circle { fill: none; stroke: var(--ink); stroke-width: 1.5; }
-.hover line { stroke: var(--ink); }
-.camera rect { fill: var(--panel); stroke: var(--dim); }
-.end { fill: var(--dim); font-size: 10.5px; }
+.plan {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+  background: var(--panel);
+  border-left: 1px solid var(--line);
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: start;
+  padding: 7px 12px;
+  border-bottom: 1px solid var(--line);
+}
+.ground {
+  position: relative;
+  min-height: 0;
+  touch-action: none;
+  overflow: hidden;
+  margin: 8px;
+}
+canvas,
+svg {
+  position: absolute;
+  left: 0;
+  top: 0;
+}
+canvas {
+  background: var(--well);
+}
+.cone line {
+  stroke: var(--strong-line);
+  stroke-dasharray: 2 4;
+}
+.ridge {
+  fill: var(--dim);
+  opacity: 0.55;
+}
+.slab {
+  fill: var(--accent);
+  opacity: 0.2;
+}
+.edge {
+  stroke: var(--accent);
+  stroke-width: 1.5;
+}
+.knob {
+  fill: var(--accent);
+}
+.turn {
+  fill: var(--panel);
+  stroke: var(--accent);
+  stroke-width: 2;
+}
+polyline {
+  fill: none;
+}
+.words {
+  text-align: right;
+  min-height: 31px;
+}
+.falloff {
+  opacity: 0.13;
+}
+.falloff.near {
+  fill: var(--near);
+}
+.falloff.far {
+  fill: var(--far);
+}
+.soft {
+  stroke-dasharray: 3 3;
+  stroke-width: 1;
+}
+.soft.near {
+  stroke: var(--near);
+}
+.soft.far {
+  stroke: var(--far);
+}
+.hover circle {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.hover line {
+  stroke: var(--ink);
+}
+.camera rect {
+  fill: var(--panel);
+  stroke: var(--dim);
+}
+.end {
+  fill: var(--dim);
+  font-size: 10.5px;
+}
 </style>

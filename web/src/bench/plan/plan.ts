@@ -38,7 +38,7 @@ export function plan(
     out.data[cell * 4] = (sums[cell * 3] as number) / count
     out.data[cell * 4 + 1] = (sums[cell * 3 + 1] as number) / count
     out.data[cell * 4 + 2] = (sums[cell * 3 + 2] as number) / count
-    out.data[cell * 4 + 3] = 255 * Math.min(1, 0.22 + 0.78 * Math.log1p(count) / Math.log1p(solid))
+    out.data[cell * 4 + 3] = 255 * Math.min(1, 0.22 + (0.78 * Math.log1p(count)) / Math.log1p(solid))
   }
   return out
 }

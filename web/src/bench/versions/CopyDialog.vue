@@ -63,12 +63,20 @@ onMounted(() => void load(all.load))
     <div class="sheet">
       <h2>Copy to other shots</h2>
       <div class="parts" role="group" aria-label="What is copied">
-        <label v-for="each in parts" :key="each.key"><input type="checkbox" :checked="chosenParts.includes(each.key)" @change="chosenParts = toggled(chosenParts, each.key)" /> {{ each.name }} <span class="quiet small">{{ each.about }}</span></label>
+        <label v-for="each in parts" :key="each.key">
+          <input
+            type="checkbox"
+            :checked="chosenParts.includes(each.key)"
+            @change="chosenParts = toggled(chosenParts, each.key)" />
+          {{ each.name }}
+          <span class="quiet small">{{ each.about }}</span>
+        </label>
       </div>
       <div class="shots" role="group" aria-label="To which shots">
         <label v-for="each in others" :key="each.id" :class="{ on: chosen.includes(each.id) }" data-test="copy-target">
           <input type="checkbox" :checked="chosen.includes(each.id)" @change="chosen = toggled(chosen, each.id)" />
-          <img :src="api.thumbnail(each.id)" alt="" /><span>{{ each.name }}</span>
+          <img :src="api.thumbnail(each.id)" alt="" />
+          <span>{{ each.name }}</span>
         </label>
         <MoreMarker v-if="all.next.value !== null" :key="all.items.value.length" @near="load(all.more)" />
         <p v-else-if="!others.length" class="quiet">There is no other shot with depth in this shoot.</p>
@@ -78,22 +86,74 @@ onMounted(() => void load(all.load))
         <span role="status" data-test="copied">{{ told }}</span>
         <span class="spring" />
         <v-btn @click="emit('close')">Close</v-btn>
-        <v-btn class="lead" :disabled="!chosen.length || !chosenParts.length || busy" data-test="copy" @click="copy">{{ chosen.length ? `Copy to ${chosen.length}` : "Copy" }}</v-btn>
+        <v-btn class="lead" :disabled="!chosen.length || !chosenParts.length || busy" data-test="copy" @click="copy">
+          {{ chosen.length ? `Copy to ${chosen.length}` : 'Copy' }}
+        </v-btn>
       </div>
     </div>
   </v-dialog>
 </template>
 
 <style scoped>
-.sheet { background: var(--panel); color: var(--ink); border: 1px solid var(--strong-line); border-radius: 4px; padding: 14px 18px; display: grid; gap: 12px; }
-.parts { display: grid; grid-template-columns: 1fr 1fr; gap: 4px 16px; }
-.shots { display: grid; grid-template-columns: repeat(auto-fill, minmax(118px, 1fr)); gap: 8px; max-height: 300px; overflow: auto; }
-.shots label { position: relative; display: grid; gap: 3px; border: 1px solid var(--line); border-radius: 3px; padding: 5px; font-size: 11.5px; cursor: pointer; }
-.shots label.on { border-color: var(--accent); }
-.shots img { width: 100%; height: 72px; object-fit: cover; display: block; }
-.shots span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.shots input { position: absolute; left: 9px; top: 9px; }
-.foot { display: flex; gap: 8px; align-items: center; }
-.spring { flex: 1; }
-input { accent-color: var(--accent); }
+.sheet {
+  background: var(--panel);
+  color: var(--ink);
+  border: 1px solid var(--strong-line);
+  border-radius: 4px;
+  padding: 14px 18px;
+  display: grid;
+  gap: 12px;
+}
+.parts {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px 16px;
+}
+.shots {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(118px, 1fr));
+  gap: 8px;
+  max-height: 300px;
+  overflow: auto;
+}
+.shots label {
+  position: relative;
+  display: grid;
+  gap: 3px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 5px;
+  font-size: 11.5px;
+  cursor: pointer;
+}
+.shots label.on {
+  border-color: var(--accent);
+}
+.shots img {
+  width: 100%;
+  height: 72px;
+  object-fit: cover;
+  display: block;
+}
+.shots span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.shots input {
+  position: absolute;
+  left: 9px;
+  top: 9px;
+}
+.foot {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.spring {
+  flex: 1;
+}
+input {
+  accent-color: var(--accent);
+}
 </style>

@@ -7,7 +7,11 @@ const counted = (touchups: number): string => `${touchups || 'no'} touch-up${tou
 
 /** Settings that are said together, or in other words than their own. */
 const TOGETHER: Words[] = [
-  { name: '', text: ({ aperture }) => (aperture.mode === 'free' ? `strength ${Math.round(aperture.strength)} %` : `f/${aperture.fNumber}`) },
+  {
+    name: '',
+    text: ({ aperture }) =>
+      aperture.mode === 'free' ? `strength ${Math.round(aperture.strength)} %` : `f/${aperture.fNumber}`,
+  },
   { name: 'band', text: ({ band }) => `${band.far.toFixed(2)} to ${band.near.toFixed(2)}` },
   { name: 'falloff', text: ({ band }) => `${band.nearFalloff.toFixed(2)}, ${band.farFalloff.toFixed(2)}` },
   { name: 'tilt', text: ({ band }) => `${band.tiltAcross.toFixed(2)}, ${band.tiltDown.toFixed(2)}` },
@@ -17,8 +21,17 @@ const TOGETHER: Words[] = [
   { name: '', text: ({ touchups }) => counted(touchups.filter((each) => each.shown).length) },
 ]
 const SAID = new Set<RecipePath>([
-  'aperture.fNumber', 'aperture.strength', 'aperture.focalLength', 'aperture.distance', 'disc.blades',
-  'band.near', 'band.far', 'band.nearFalloff', 'band.farFalloff', 'band.tiltAcross', 'band.tiltDown',
+  'aperture.fNumber',
+  'aperture.strength',
+  'aperture.focalLength',
+  'aperture.distance',
+  'disc.blades',
+  'band.near',
+  'band.far',
+  'band.nearFalloff',
+  'band.farFalloff',
+  'band.tiltAcross',
+  'band.tiltDown',
 ])
 const SETTINGS: Words[] = [
   ...TOGETHER,
