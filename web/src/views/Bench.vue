@@ -10,7 +10,8 @@ import {
   mdiTrayArrowDown,
   mdiUndo,
 } from '@mdi/js'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import CopyDialog from '../bench/versions/CopyDialog.vue'
 import DeliverDeck from '../bench/decks/DeliverDeck.vue'
@@ -140,15 +141,9 @@ watch(
   (id) => typeof id === 'string' && void bench.open(id),
   { immediate: true },
 )
-onMounted(() => {
-  window.addEventListener('keydown', keydown)
-  window.addEventListener('keyup', keyup)
-})
-onBeforeUnmount(() => {
-  window.removeEventListener('keydown', keydown)
-  window.removeEventListener('keyup', keyup)
-  bench.close()
-})
+useEventListener(window, 'keydown', keydown)
+useEventListener(window, 'keyup', keyup)
+onBeforeUnmount(bench.close)
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiCheck, mdiChevronLeft, mdiChevronRight, mdiClose, mdiSkipNext } from '@mdi/js'
-import { onBeforeUnmount, onMounted } from 'vue'
+import { useEventListener } from '@vueuse/core'
 import { useInspector } from '../../stores/inspector'
 import { faultHint, faultName, inspectorText } from '../../editing/faults'
 
@@ -18,8 +18,7 @@ function keydown(event: KeyboardEvent): void {
   else if (event.key === 'x' || event.key === 'X') inspector.skip()
 }
 
-onMounted(() => window.addEventListener('keydown', keydown))
-onBeforeUnmount(() => window.removeEventListener('keydown', keydown))
+useEventListener(window, 'keydown', keydown)
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useBench } from '../../stores/bench'
 import { useTouchups } from '../../stores/touchups'
@@ -249,16 +250,11 @@ function left(): void {
   touchups.erasing = false
 }
 
-onMounted(() => {
-  window.addEventListener('keydown', keydown)
-  window.addEventListener('keyup', keyup)
-  window.addEventListener('blur', left)
-  draw()
-})
+useEventListener(window, 'keydown', keydown)
+useEventListener(window, 'keyup', keyup)
+useEventListener(window, 'blur', left)
+onMounted(draw)
 onBeforeUnmount(() => {
-  window.removeEventListener('keydown', keydown)
-  window.removeEventListener('keyup', keyup)
-  window.removeEventListener('blur', left)
   cancelAnimationFrame(frame)
   left()
 })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useResizeObserver } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useBench } from '../../stores/bench'
 import { useInspector } from '../../stores/inspector'
@@ -53,7 +54,6 @@ const fallback = shallowRef<OffscreenCanvas>()
 let overlay: Overlay | undefined
 let image: ImageData | undefined
 let frame = 0
-let resize: ResizeObserver | undefined
 let start = { x: 0, y: 0, view: viewport.value, moved: false }
 
 function draw(): void {
@@ -404,16 +404,14 @@ watch(
 onMounted(() => {
   if (overlayCanvas.value) overlay = createOverlay(overlayCanvas.value)
   if (bench.nearness) overlay?.useNearness(bench.nearness)
-  resize = new ResizeObserver(([entry]) => {
-    if (!entry) return
-    stage.value = { width: entry.contentRect.width, height: entry.contentRect.height }
-    if (fitted.value) refit()
-    draw()
-  })
-  if (root.value) resize.observe(root.value)
+})
+useResizeObserver(root, ([entry]) => {
+  if (!entry) return
+  stage.value = { width: entry.contentRect.width, height: entry.contentRect.height }
+  if (fitted.value) refit()
+  draw()
 })
 onBeforeUnmount(() => {
-  resize?.disconnect()
   cancelAnimationFrame(frame)
   cancelAnimationFrame(overlayFrame)
   pace.stop()

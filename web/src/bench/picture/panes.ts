@@ -1,5 +1,6 @@
 import type { Version } from '../../api/client'
-import type { Compare, Patch } from '../../editing/pictures'
+import type { Patch } from '../../editing/patches'
+import type { Compare } from '../../editing/pictures'
 import { differences } from '../versions/versionWords'
 
 /** One of the pictures that are shown beside each other, or the only one. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useResizeObserver } from '@vueuse/core'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useBench } from '../../stores/bench'
 import type { Band } from '../../api/client'
 import { distanceWords } from './distance'
@@ -225,16 +226,11 @@ function key(event: KeyboardEvent): void {
   if (Math.abs(next.near - now.near) > LEAST / 10) bench.commit('Move the band', { band: next })
 }
 
-let resize: ResizeObserver | undefined
 watch([() => bench.nearness, () => bench.depthPhoto, ground, range], drawPlan)
-onMounted(() => {
-  resize = new ResizeObserver(([entry]) => {
-    if (entry) size.value = { width: entry.contentRect.width, height: entry.contentRect.height }
-  })
-  if (root.value) resize.observe(root.value)
-  drawPlan()
+useResizeObserver(root, ([entry]) => {
+  if (entry) size.value = { width: entry.contentRect.width, height: entry.contentRect.height }
 })
-onBeforeUnmount(() => resize?.disconnect())
+onMounted(drawPlan)
 </script>
 
 <template>

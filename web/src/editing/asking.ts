@@ -1,0 +1,73 @@
+import type { ShallowRef } from 'vue'
+import { api, type Problem, type Recipe, type Region, type Shot } from '../api/client'
+import { packed, recipeKey } from './painting'
+import { drawn, laidOver, type Patch } from './patches'
+
+/** An answer that is shown, with the wish it answered: the next one to the same wish may be a patch on it. */
+export type Shown = Patch & { number: number; wish: string; of: Recipe }
+
+/** What a preview is for. Of one purpose only the newest is drawn; patches are laid over the one on the Bench only. */
+export type Purpose = 'bench' | 'whole' | 'versions' | 'loupe'
+
+const PAGE = crypto.randomUUID()
+let previewNumber = 0
+
+/** Asks for previews, sending and getting only what has changed. */
+export function useAsking(shot: ShallowRef<Shot | undefined>) {
+  let onScreen: Shown | undefined
+
+  /** Null when the server dropped it for a newer one of the same purpose. */
+  async function ask(
+    wish: Recipe,
+    longSide: number,
+    purpose: Purpose,
+    region?: Region,
+    signal?: AbortSignal,
+  ): Promise<Shown | null> {
+    const id = shot.value?.id
+    if (!id) return null
+    const number = ++previewNumber
+    const like = `${id} ${purpose} ${longSide} ${JSON.stringify(region)}`
+    const base = purpose === 'bench' && onScreen?.wish === like ? onScreen : undefined
+    const body = {
+      ...packed(wish, base?.of),
+      longSide,
+      ...(region && { region }),
+      page: `${PAGE}:${purpose}`,
+      number,
+      ...(base && { over: base.number }),
+    }
+    let answer: Response
+    try {
+      answer = await api.preview(id, body, signal)
+    } catch (problem) {
+      // The server has forgotten what this page shows.
+      if (!base || (problem as Problem).status !== 412) throw problem
+      if (onScreen === base) onScreen = undefined
+      return ask(wish, longSide, purpose, region, signal)
+    }
+    if (answer.status === 204) return null
+    const patch = {
+      bitmap: await createImageBitmap(await answer.blob()),
+      region: drawn(answer),
+      recipe: recipeKey(wish),
+    }
+    const named = { number, wish: like, of: wish }
+    if (!base || !answer.headers.has('X-Over')) return { ...patch, ...named }
+    // What it was meant for is gone when one has moved on meanwhile.
+    if (onScreen !== base) return ask(wish, longSide, purpose, region, signal)
+    return { bitmap: laidOver(base, patch), region: base.region, recipe: patch.recipe, ...named }
+  }
+
+  return {
+    ask,
+    /** This is what the page shows now. */
+    keep(shown: Shown): void {
+      onScreen = shown
+    },
+    /** A bitmap is no longer shown, or nothing at all. */
+    forget(bitmap?: ImageBitmap): void {
+      if (!bitmap || onScreen?.bitmap === bitmap) onScreen = undefined
+    },
+  }
+}

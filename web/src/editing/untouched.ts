@@ -1,0 +1,62 @@
+import { shallowRef, type ShallowRef } from 'vue'
+import { api, type Shot } from '../api/client'
+import { airy, drawn, within, type Patch } from './patches'
+import type { useSight } from './sight'
+
+const LARGEST_PHOTO = 1600
+
+type Source = {
+  shot: ShallowRef<Shot | undefined>
+  sight: ReturnType<typeof useSight>
+  isCompared: () => boolean
+  attempt: (work: () => Promise<void>) => Promise<void>
+}
+
+/** The untouched photo: all of it, and at full resolution where one has zoomed in and compares. */
+export function useUntouched({ shot, sight, isCompared, attempt }: Source) {
+  const original = shallowRef<ImageBitmap>()
+  const originalDetail = shallowRef<Patch>()
+  let asked = ''
+  let opened = 0
+
+  async function open(id: string): Promise<void> {
+    const ticket = opened
+    const bitmap = await createImageBitmap(await api.photo(id, LARGEST_PHOTO))
+    if (ticket === opened) original.value = bitmap
+  }
+
+  async function loadDetail(): Promise<void> {
+    const current = shot.value
+    if (!current || !isCompared() || !sight.isZoomed()) return
+    const has = originalDetail.value
+    if (has && within(sight.seen.value, has.region) && sight.isFine(has)) return
+    const side = sight.sideFor('final')
+    const region = airy(sight.seen.value)
+    const wish = `${side} ${JSON.stringify(region)}`
+    if (wish === asked) return
+    asked = wish
+    const ticket = opened
+    await attempt(async () => {
+      const answer = await api.photoRegion(current.id, side, region)
+      const bitmap = await createImageBitmap(await answer.blob())
+      if (ticket !== opened || wish !== asked) return
+      originalDetail.value?.bitmap.close()
+      originalDetail.value = { bitmap, region: drawn(answer), recipe: '' }
+    })
+  }
+
+  function dropDetail(): void {
+    originalDetail.value?.bitmap.close()
+    originalDetail.value = undefined
+    asked = ''
+  }
+
+  function close(): void {
+    opened++
+    dropDetail()
+    original.value?.close()
+    original.value = undefined
+  }
+
+  return { original, originalDetail, open, loadDetail, dropDetail, close }
+}
