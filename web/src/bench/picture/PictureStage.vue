@@ -418,6 +418,11 @@ onBeforeUnmount(() => {
   overlay?.close()
 })
 
+function calledOff(): void {
+  dragging.value = undefined
+  patch.value = undefined
+}
+
 defineExpose({ refit, fullSize })
 </script>
 
@@ -433,10 +438,7 @@ defineExpose({ refit, fullSize })
     @pointerdown="down"
     @pointermove="move"
     @pointerup="up"
-    @pointercancel="
-      dragging = undefined
-      patch = undefined
-    "
+    @pointercancel="calledOff"
     @pointerleave="bench.hovered = undefined"
     @wheel.prevent="wheel"
     @dblclick="fitted ? fullSize() : refit()"

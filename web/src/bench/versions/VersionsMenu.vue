@@ -25,6 +25,11 @@ async function add(): Promise<void> {
   await bench.duplicate(`Version ${number}`)
 }
 
+function copy(): void {
+  open.value = false
+  emit('copy')
+}
+
 function rename(version: Version): void {
   renaming.value = version.id
   typed.value = version.name
@@ -129,13 +134,7 @@ function compare(id: string): void {
           @click="add">
           New version from here
         </v-btn>
-        <v-btn
-          title="Give parts of this recipe to other shots"
-          data-test="copy-parts"
-          @click="
-            open = false
-            emit('copy')
-          ">
+        <v-btn title="Give parts of this recipe to other shots" data-test="copy-parts" @click="copy">
           Copy to other shots…
         </v-btn>
       </div>
