@@ -4,10 +4,9 @@ import pathlib
 
 import numpy as np
 import torch
-
 from head import CHANNELS, LEVELS, SIDES
 
-SHAPES = [(c, s, s) for c, s in zip(CHANNELS, SIDES)] + [(1, 128, 128)]
+SHAPES = [(c, s, s) for c, s in zip(CHANNELS, SIDES, strict=True)] + [(1, 128, 128)]
 SIZES = [int(np.prod(shape)) for shape in SHAPES]
 # every so many seeds one scene is held out: never trained on, by its number, so that adding scenes keeps the split
 HELD_OUT = 25
@@ -22,7 +21,7 @@ def names(folder):
 def features(folder, name):
     flat = np.memmap(pathlib.Path(folder) / "features" / (name + ".f16"), np.float16, mode="r")
     parts, at = [], 0
-    for shape, size in zip(SHAPES, SIZES):
+    for shape, size in zip(SHAPES, SIZES, strict=True):
         parts.append(flat[at : at + size].reshape(shape))
         at += size
     return parts

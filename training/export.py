@@ -1,6 +1,6 @@
 """Writes the head as ONNX with half-precision weights.
 
-    python3 export.py FOLDER/head.pt ../vision/src/main/resources/app/yubble/vision/depth-head.onnx
+python3 export.py FOLDER/head.pt ../vision/src/main/resources/app/yubble/vision/depth-head.onnx
 """
 
 import sys
@@ -8,9 +8,8 @@ import sys
 import numpy as np
 import onnx
 import torch
-from onnx import helper, numpy_helper
-
 from head import CHANNELS, SIDES, Head
+from onnx import helper, numpy_helper
 
 SMALL = 64  # tensors under this many numbers stay in single precision
 
@@ -33,7 +32,7 @@ def main(checkpoint, target):
     head = Head()
     head.load_state_dict(torch.load(checkpoint)["head"])
     head.eval()
-    inputs = [torch.zeros(1, c, s, s) for c, s in zip(CHANNELS, SIDES)] + [torch.zeros(1, 1, 128, 128)]
+    inputs = [torch.zeros(1, c, s, s) for c, s in zip(CHANNELS, SIDES, strict=True)] + [torch.zeros(1, 1, 128, 128)]
     names = ["f%d" % s for s in SIDES] + ["matte"]
     torch.onnx.export(head, tuple(inputs), target, input_names=names, output_names=["disp"], opset_version=15)
     model = halved(onnx.load(target))

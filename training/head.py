@@ -1,7 +1,7 @@
 """The depth head: a small decoder on the frozen features of the subject network's encoder.
 
-Inputs, as the encoder gives them for a 512x512 picture: f128 (64 channels), f64 (128), f32 (256), f16 (512), f8 (512), each
-named by its side, and the matte at 128x128. Output: relative inverse distance at 128x128, larger = nearer.
+Inputs, as the encoder gives them for a 512x512 picture: f128 (64 channels), f64 (128), f32 (256), f16 (512), f8 (512),
+each named by its side, and the matte at 128x128. Output: relative inverse distance at 128x128, larger = nearer.
 """
 
 import torch

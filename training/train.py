@@ -1,20 +1,19 @@
 """Teaches the head. Restartable: goes on from the last checkpoint unless --fresh.
 
-    python3 train.py FOLDER [--steps N] [--minutes M] [--fresh] [--name head]
+python3 train.py FOLDER [--steps N] [--minutes M] [--fresh] [--name head]
 """
 
 import argparse
 import pathlib
 import time
 
+import data
 import numpy as np
+import score
 import torch
+from head import LEVELS, Head
 from torch import nn
 from torch.nn import functional as F
-
-import data
-import score
-from head import LEVELS, Head
 
 BATCH, RATE, DECAY, WARM = 8, 2e-3, 1e-3, 50
 CHECK_EVERY, STATISTICS_FROM = 250, 150
@@ -35,7 +34,11 @@ def loss(found, wanted):
     edges = 0
     for k in range(5):
         e = F.avg_pool2d(error[:, None], 2**k)[:, 0]
-        edges = edges + (e[:, 1:] - e[:, :-1]).abs().clamp(max=4).mean() + (e[:, :, 1:] - e[:, :, :-1]).abs().clamp(max=4).mean()
+        edges = (
+            edges
+            + (e[:, 1:] - e[:, :-1]).abs().clamp(max=4).mean()
+            + (e[:, :, 1:] - e[:, :, :-1]).abs().clamp(max=4).mean()
+        )
     return level + 0.25 * edges
 
 
@@ -46,7 +49,7 @@ def held_out_score(head, scenes):
         for i in range(0, len(scenes), BATCH):
             tensors, _ = scenes.batch(range(i, min(i + BATCH, len(scenes))))
             found += list(head(*tensors)[:, 0].numpy())
-    return score.mean([score.scores(f, exact) for f, exact in zip(found, scenes.exact)])
+    return score.mean([score.scores(f, exact) for f, exact in zip(found, scenes.exact, strict=True)])
 
 
 def set_statistics(head, scenes):
@@ -108,7 +111,9 @@ def main():
         if (step + 1) % CHECK_EVERY == 0:
             torch.save({"head": head.state_dict(), "optimiser": optimiser.state_dict(), "step": reached}, checkpoint)
             said = score.told(held_out_score(head, apart))
-            print("step %d loss %.3f %.0f s | held out %s" % (step + 1, smoothed, time.time() - started, said), flush=True)
+            print(
+                "step %d loss %.3f %.0f s | held out %s" % (step + 1, smoothed, time.time() - started, said), flush=True
+            )
     torch.save({"head": head.state_dict(), "optimiser": optimiser.state_dict(), "step": reached}, checkpoint)
     print("done", score.told(held_out_score(head, apart)), flush=True)
 

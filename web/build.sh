@@ -12,6 +12,7 @@ fi
 
 if [ "${1:-}" = test ]; then
   npm run --silent check
+  npm sbom --sbom-format cyclonedx --omit dev > target/bom.json
   npm run --silent test -- --reporter=default --reporter=json --outputFile=target/vitest.json
   node -e 'console.log(JSON.parse(require("fs").readFileSync("target/vitest.json")).numPassedTests)' > target/tests
   exit

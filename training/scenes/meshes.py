@@ -2,6 +2,7 @@
 
 import pathlib
 import sys
+from itertools import pairwise
 
 import numpy as np
 
@@ -42,7 +43,9 @@ class Meshes:
         for _ in range(leaves):
             start = centres[r.integers(14)] + self.direction() * r.uniform(0.1, 0.33)
             along = self.direction() + np.array([0, -0.3, 0])
-            triangles += self.leaf(start, along, self.direction(), length * r.uniform(0.6, 1.4), width * r.uniform(0.6, 1.3))
+            triangles += self.leaf(
+                start, along, self.direction(), length * r.uniform(0.6, 1.4), width * r.uniform(0.6, 1.3)
+            )
         return "mesh{%s}" % "\n".join(triangles)
 
     def grass_clump(self, blades, height):
@@ -79,7 +82,7 @@ class Meshes:
                 step = np.array([np.cos(turn) * np.cos(rise), np.sin(rise), np.sin(turn) * np.cos(rise)])
                 p = p + step * length / steps
                 rise -= r.uniform(0.1, 0.35)
-            for a, b in zip(rim, rim[1:]):
+            for a, b in pairwise(rim):
                 triangles += [triangle(a[0], a[1], b[1]), triangle(a[0], b[1], b[0])]
         return "mesh{%s}" % "\n".join(triangles)
 

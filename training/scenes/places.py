@@ -7,8 +7,20 @@ from scenes.surface import rgb
 from scenes.things import ball, block, rod, vec
 
 WEIGHTS = {
-    "outdoor": 0.16, "landscape": 0.1, "street": 0.1, "facade": 0.07, "room": 0.11, "tabletop": 0.12, "close": 0.14,
-    "wood": 0.05, "trunks": 0.04, "wall": 0.03, "obstacle": 0.05, "window": 0.03, "crowd": 0.05, "print": 0.03,
+    "outdoor": 0.16,
+    "landscape": 0.1,
+    "street": 0.1,
+    "facade": 0.07,
+    "room": 0.11,
+    "tabletop": 0.12,
+    "close": 0.14,
+    "wood": 0.05,
+    "trunks": 0.04,
+    "wall": 0.03,
+    "obstacle": 0.05,
+    "window": 0.03,
+    "crowd": 0.05,
+    "print": 0.03,
 }
 # metres at which the fog of the depth pass leaves 1/e: short where the scene is near
 DENSITY = {"close": 6.0, "tabletop": 6.0, "print": 6.0, "room": 25.0, "wall": 25.0, "window": 25.0}
@@ -64,8 +76,10 @@ def outdoor(s):
         s.fence((-q * d.span(0.5, 2), q), (q * d.span(0.5, 2), q * d.span(0.8, 1.6)))
     if d.chance(0.2):
         q = z * d.span(2, 6)
-        s.add("box{<-200,-1,%.2f>,<200,%.2f,%.2f> rotate y*%.1f %s}" % (
-            q, q * d.span(0.1, 0.6), q + 0.5, d.span(-20, 20), s.surfaces.any(2, picture=0.25)))
+        s.add(
+            "box{<-200,-1,%.2f>,<200,%.2f,%.2f> rotate y*%.1f %s}"
+            % (q, q * d.span(0.1, 0.6), q + 0.5, d.span(-20, 20), s.surfaces.any(2, picture=0.25))
+        )
     if d.chance(0.3):
         s.mountains()
     s.blur_share = 0.35
@@ -79,11 +93,19 @@ def landscape(s):
     s.terrain(size, rise, d.span(1.6, 2.4), near_edge=-size * 0.05, calm_in_front=d.chance(0.7))
     eye = s.height(0, 0) + d.pick(d.span(0.4, 2), d.span(2, 10), d.span(5, 60))
     away = d.span(0.15, 0.8) * size
-    s.camera((0, eye, 0), (0, s.height(0, away) * d.span(0.6, 1.1) + d.span(-0.05, 0.08) * away, away), d.log_span(18, 100))
+    s.camera(
+        (0, eye, 0), (0, s.height(0, away) * d.span(0.6, 1.1) + d.span(-0.05, 0.08) * away, away), d.log_span(18, 100)
+    )
     if d.chance(0.35):
         level = min(rise * d.span(0.03, 0.35), eye - d.span(0.5, 2))
-        water = s.surfaces.wrap("pigment{%s}normal{bumps %.2f scale %s}finish{ambient .1 diffuse .25 specular .5 reflection{.1,.8}}" % (
-            rgb((d.span(0, 0.1), d.span(0.05, 0.2), d.span(0.1, 0.3))), d.span(0.02, 0.2), vec(d.log_span(0.5, 5), 1, d.log_span(0.2, 2))))
+        water = s.surfaces.wrap(
+            "pigment{%s}normal{bumps %.2f scale %s}finish{ambient .1 diffuse .25 specular .5 reflection{.1,.8}}"
+            % (
+                rgb((d.span(0, 0.1), d.span(0.05, 0.2), d.span(0.1, 0.3))),
+                d.span(0.02, 0.2),
+                vec(d.log_span(0.5, 5), 1, d.log_span(0.2, 2)),
+            )
+        )
         s.add("plane{y,%.2f %s}" % (level, water))
     if d.chance(0.7):
         s.scatter(t.tree, d.count(5, 60), (12, size * 0.5))
@@ -118,7 +140,13 @@ def rows_of_houses(s, width, far):
                     balconies(s, side * front, z, deep, high)
             if d.chance(0.3):
                 near, back = sorted((side * (front - d.span(0.4, 1.2)), side * (front + 0.1)))
-                s.add(block((near, d.span(2.3, 3), z + deep * 0.2), (back, 3.1, z + deep * 0.8), s.surfaces.any(0.5, ("strong",))))
+                s.add(
+                    block(
+                        (near, d.span(2.3, 3), z + deep * 0.2),
+                        (back, 3.1, z + deep * 0.8),
+                        s.surfaces.any(0.5, ("strong",)),
+                    )
+                )
             z += deep + (d.span(0, 5) if d.chance(0.25) else 0)
         if d.chance(0.5):
             near, back = sorted((side * (width / 2 - d.span(0.8, 2)), side * (width / 2 + 2)))
@@ -188,23 +216,45 @@ def facade(s):
     s.add("union{%s rotate y*%.1f translate z*%.2f}" % ("".join(front), yaw, away))
     if d.chance(0.5):
         x = d.side() * d.span(0.6, 1.2) * away * s.half_width + d.side() * 2
-        s.add("box{<-3,0,-3>,<3,%.1f,3> translate %s %s}" % (high * d.span(0.3, 1.3), vec(x, 0, away * d.span(0.3, 0.7)), s.surfaces.windows()))
+        s.add(
+            "box{<-3,0,-3>,<3,%.1f,3> translate %s %s}"
+            % (high * d.span(0.3, 1.3), vec(x, 0, away * d.span(0.3, 0.7)), s.surfaces.windows())
+        )
     s.scatter(d.pick(t.person, t.pole, t.car, t.tree), d.count(0, 5), (away * 0.3, away * 0.9))
     if d.chance(0.3):
-        s.add(rod(s.ray(-1.2, d.span(0, 1), away * 0.5), s.ray(1.2, d.span(0, 1), away * 0.6), 0.01, s.surfaces.plain((0.02, 0.02, 0.02))))
+        s.add(
+            rod(
+                s.ray(-1.2, d.span(0, 1), away * 0.5),
+                s.ray(1.2, d.span(0, 1), away * 0.6),
+                0.01,
+                s.surfaces.plain((0.02, 0.02, 0.02)),
+            )
+        )
 
 
 def walls(s, half_width, deep, high):
     d = s.dice
     plaster = s.surfaces.any(1.2, ("pale", "pale", "grey", "any", "earth"), picture=0.12, finish="matt")
-    floor = s.surfaces.ground(d.span(0.4, 2)) if d.chance(0.5) else s.surfaces.any(1, ("earth", "grey", "dark"), picture=0.1)
+    floor = (
+        s.surfaces.ground(d.span(0.4, 2))
+        if d.chance(0.5)
+        else s.surfaces.any(1, ("earth", "grey", "dark"), picture=0.1)
+    )
     s.add(block((-half_width, -0.1, -6), (half_width, 0, deep + 0.1), floor))
-    s.add(block((-half_width, high, -6), (half_width, high + 0.1, deep + 0.1), s.surfaces.any(1, ("pale",), picture=0.03, finish="matt")))
+    s.add(
+        block(
+            (-half_width, high, -6),
+            (half_width, high + 0.1, deep + 0.1),
+            s.surfaces.any(1, ("pale",), picture=0.03, finish="matt"),
+        )
+    )
     back = plaster if d.chance(0.7) else s.surfaces.any(1, picture=0.2)
     s.add(block((-half_width, 0, deep), (half_width, high, deep + 0.1), back))
     for side in (-1, 1):
         near, far = sorted((side * half_width, side * (half_width + 0.1)))
-        s.add(block((near, 0, -6), (far, high, deep + 0.1), plaster if d.chance(0.85) else s.surfaces.any(1, picture=0.2)))
+        s.add(
+            block((near, 0, -6), (far, high, deep + 0.1), plaster if d.chance(0.85) else s.surfaces.any(1, picture=0.2))
+        )
     s.add(block((-half_width, 0, -6.1), (half_width, high, -6), plaster))
     for _ in range(d.count(0, 6)):
         on_the_wall(s, half_width, deep, high)
@@ -274,7 +324,12 @@ def room(s):
     s.camera((d.span(-0.7, 0.7) * half_width, eye, d.span(-1.5, 0.5)), target, d.log_span(17, 60))
     furnish(s, half_width, deep, high)
     for _ in range(d.count(0, 3)):
-        s.put(d.pick(t.person, t.person, t.animal)(), d.span(-0.7, 0.7) * half_width, d.span(1.2, deep * 0.85), turn=d.near(0, 60))
+        s.put(
+            d.pick(t.person, t.person, t.animal)(),
+            d.span(-0.7, 0.7) * half_width,
+            d.span(1.2, deep * 0.85),
+            turn=d.near(0, 60),
+        )
     if d.chance(0.25):
         z = d.span(0.5, 1.2)
         s.put(d.pick(t.chair, t.plant, t.table, t.bust)(), d.span(-0.5, 0.5) * min(half_width, z), z)
@@ -316,24 +371,41 @@ def tabletop(s):
             spots.append((x, z))
             s.put(t.small(), x, z, y=high)
     if d.chance(0.3) and deep > 1.5:
-        s.put(d.pick(t.person, t.chair, t.shelf)(), d.span(-0.8, 0.8), min(deep - 0.3, centre + back + d.span(0.3, 1.5)), turn=0)
+        s.put(
+            d.pick(t.person, t.chair, t.shelf)(),
+            d.span(-0.8, 0.8),
+            min(deep - 0.3, centre + back + d.span(0.3, 1.5)),
+            turn=0,
+        )
     s.blur_share = 0.4
 
 
 def close(s):
     """A near subject before a backdrop that is often out of focus."""
-    d, t = s.dice, s.things
+    d = s.dice
     s.sky()
     focal = d.log_span(35, 135)
     kind = d.pick("bust", "bust", "bust", "flower", "flower", "insect", "animal", "animal", "bush")
     back = d.pick("outdoor", "picture", "picture", "wall", "leaves", "plain")
     high = {"bust": 1.5, "flower": 0.3, "insect": 0.0, "animal": 0.6, "bush": 0.6}[kind]
-    z = {"bust": d.span(0.5, 1.6), "flower": d.span(0.15, 0.6), "insect": d.span(0.06, 0.25), "animal": d.span(0.8, 2.0),
-         "bush": d.span(0.6, 1.5)}[kind] * focal / 50 * 1.2
+    z = (
+        {
+            "bust": d.span(0.5, 1.6),
+            "flower": d.span(0.15, 0.6),
+            "insect": d.span(0.06, 0.25),
+            "animal": d.span(0.8, 2.0),
+            "bush": d.span(0.6, 1.5),
+        }[kind]
+        * focal
+        / 50
+        * 1.2
+    )
     lift = d.span(0.2, 1) if kind == "insect" else 0
     eye = lift + d.span(0.1, 0.7) * z if kind == "insect" else high + d.span(-0.2, 0.3) * z
     off = d.span(-0.5, 0.5) * 18 / focal * z
-    s.camera((0, eye, 0), (off * d.span(0, 1), high + lift + (d.span(-0.15, 0.05) * z if kind != "insect" else 0), z), focal)
+    s.camera(
+        (0, eye, 0), (off * d.span(0, 1), high + lift + (d.span(-0.15, 0.05) * z if kind != "insect" else 0), z), focal
+    )
     near_subject(s, kind, z, off, lift, high)
     backdrop(s, back, z)
     s.blur_share = 0.3 if back == "wall" else 0.7
@@ -343,11 +415,23 @@ def near_subject(s, kind, z, off, lift, high):
     d, t = s.dice, s.things
     if kind == "insect":
         if d.chance(0.5):
-            s.add("sphere{0,1 scale<.12,.004,.05> rotate %s translate %s %s}" % (
-                vec(d.span(-20, 20), d.span(0, 360), d.span(-20, 20)), vec(off, lift - 0.004, z), s.surfaces.any(0.05, ("leaf",), picture=0.1)))
+            s.add(
+                "sphere{0,1 scale<.12,.004,.05> rotate %s translate %s %s}"
+                % (
+                    vec(d.span(-20, 20), d.span(0, 360), d.span(-20, 20)),
+                    vec(off, lift - 0.004, z),
+                    s.surfaces.any(0.05, ("leaf",), picture=0.1),
+                )
+            )
         else:
-            s.add(rod((-0.5, lift - 0.3 * d.span(-1, 1), z), (0.5, lift + 0.3 * d.span(-1, 1), z + d.span(-0.05, 0.2)),
-                      d.span(0.003, 0.01), s.surfaces.any(0.05, ("green", "earth"))))
+            s.add(
+                rod(
+                    (-0.5, lift - 0.3 * d.span(-1, 1), z),
+                    (0.5, lift + 0.3 * d.span(-1, 1), z + d.span(-0.05, 0.2)),
+                    d.span(0.003, 0.01),
+                    s.surfaces.any(0.05, ("green", "earth")),
+                )
+            )
         s.put(t.insect(), off, z, y=lift, tilt=25)
     elif kind == "bust":
         s.put(t.bust(), off, z, turn=d.near(0, 35))
@@ -371,12 +455,21 @@ def backdrop(s, kind, z):
     d, t = s.dice, s.things
     away = z * d.log_span(1.5, 12)
     if kind == "wall":
-        s.add("plane{-z,0 rotate y*%.1f translate z*%.3f %s}" % (d.span(-35, 35), away + z * 0.5, s.surfaces.any(away * 0.5, picture=0.3)))
+        s.add(
+            "plane{-z,0 rotate y*%.1f translate z*%.3f %s}"
+            % (d.span(-35, 35), away + z * 0.5, s.surfaces.any(away * 0.5, picture=0.3))
+        )
     elif kind == "picture" and s.backdrops:
         away = max(away, z * 3)
         w, h = (away * half * 3.2 + 0.2 for half in (s.half_width, s.half_height))
-        picture = s.surfaces.wrap('pigment{image_map{png "%s" interpolate 2} translate<-.5,-.5,0>}finish{ambient .95 diffuse 0}' % d.pick(*s.backdrops))
-        s.add("polygon{5,<-.5,-.5>,<.5,-.5>,<.5,.5>,<-.5,.5>,<-.5,-.5> %s scale <%.3f,%.3f,1> translate %s}" % (picture, w, h, vec(*s.ray(0, 0, away))))
+        picture = s.surfaces.wrap(
+            'pigment{image_map{png "%s" interpolate 2} translate<-.5,-.5,0>}finish{ambient .95 diffuse 0}'
+            % d.pick(*s.backdrops)
+        )
+        s.add(
+            "polygon{5,<-.5,-.5>,<.5,-.5>,<.5,.5>,<-.5,.5>,<-.5,-.5> %s scale <%.3f,%.3f,1> translate %s}"
+            % (picture, w, h, vec(*s.ray(0, 0, away)))
+        )
         s.ambient = 1.0
     elif kind == "leaves":
         for _ in range(d.count(5, 40)):
@@ -398,13 +491,25 @@ def wall(s):
     s.ambient, away = 1, d.span(1.0, 10)
     s.camera((0, 1.5, 0), (0, 1.5 + d.span(-0.3, 0.3), away), d.log_span(24, 85))
     surface = s.surfaces.windows() if d.chance(0.3) else s.surfaces.any(away * 0.5, picture=0.35)
-    s.add("plane{-z,0 rotate y*%.1f translate z*%.2f %s}" % (d.pick(0, d.span(-10, 10), d.span(-60, 60)), away, surface))
+    s.add(
+        "plane{-z,0 rotate y*%.1f translate z*%.2f %s}" % (d.pick(0, d.span(-10, 10), d.span(-60, 60)), away, surface)
+    )
     s.flat_ground(0.8, y=d.pick(0, 0, -50))
     for _ in range(d.count(0, 5)):
         s.put(t.subject(), d.span(-1, 1) * s.half_width * away, away * d.span(0.4, 0.9), turn=d.near(0, 40))
     for _ in range(d.count(0, 6)):
-        w, x, y = d.span(0.05, 0.3) * away, d.span(-1, 1) * s.half_width * away, 1.5 + d.span(-0.8, 0.8) * s.half_height * away
-        s.add(block((x, y, away - d.span(0.02, 0.4)), (x + w, y + w * d.span(0.4, 2), away + 0.1), s.surfaces.any(w, picture=0.4)))
+        w, x, y = (
+            d.span(0.05, 0.3) * away,
+            d.span(-1, 1) * s.half_width * away,
+            1.5 + d.span(-0.8, 0.8) * s.half_height * away,
+        )
+        s.add(
+            block(
+                (x, y, away - d.span(0.02, 0.4)),
+                (x + w, y + w * d.span(0.4, 2), away + 0.1),
+                s.surfaces.any(w, picture=0.4),
+            )
+        )
 
 
 def wood(s):
@@ -455,7 +560,10 @@ def trunks(s):
     if d.chance(0.4):
         near = d.log_span(0.8, 2.5)
         start, end = s.ray(-1.3, d.span(-1, 1), near), s.ray(1.3, d.span(-1, 1), near * d.span(1, 1.5))
-        s.add("cone{%s,%.3f,%s,.01 %s}" % (vec(*start), d.span(0.01, 0.06), vec(*end), s.surfaces.any(0.2, ("bark",), picture=0)))
+        s.add(
+            "cone{%s,%.3f,%s,.01 %s}"
+            % (vec(*start), d.span(0.01, 0.06), vec(*end), s.surfaces.any(0.2, ("bark",), picture=0))
+        )
 
 
 def obstacle(s):
@@ -494,8 +602,16 @@ def obstacle(s):
     elif kind == "grass":
         for _ in range(d.count(8, 40)):
             at = s.ray(d.span(-1.2, 1.2), -1.2, near * d.span(0.8, 2))
-            s.add("object{GRASS%d scale %.3f rotate y*%.0f translate %s %s}" % (d.count(0, 2), near * d.span(0.2, 0.8), d.span(0, 360), vec(*at),
-                  s.surfaces.any(0.2, ("green", "earth"), picture=0)))
+            s.add(
+                "object{GRASS%d scale %.3f rotate y*%.0f translate %s %s}"
+                % (
+                    d.count(0, 2),
+                    near * d.span(0.2, 0.8),
+                    d.span(0, 360),
+                    vec(*at),
+                    s.surfaces.any(0.2, ("green", "earth"), picture=0),
+                )
+            )
     else:
         edge = s.ray(0, d.span(-0.9, -0.45), near)
         s.add(block((edge[0] - 3, edge[1] - 0.05, edge[2] - 3), (edge[0] + 3, edge[1], edge[2] + 0.1), surface))
@@ -550,9 +666,17 @@ def print_(s):
     for _ in range(d.count(1, 5)):
         w = away * d.span(0.2, 1.0) * s.half_width * 2
         picture = str(d.pick(*(s.backdrops or s.surfaces.pictures)))
-        face = s.surfaces.wrap('pigment{image_map{png "%s" interpolate 2} translate<-.5,-.5,0>}finish{ambient .3 diffuse .7}' % picture)
+        face = s.surfaces.wrap(
+            'pigment{image_map{png "%s" interpolate 2} translate<-.5,-.5,0>}finish{ambient .3 diffuse .7}' % picture
+        )
         sheet = "box{<-.5,-.5,-.5>,<.5,.5,.5> %s scale <%.3f,%.3f,.004> translate <%.3f,%.3f,%.4f>}" % (
-            face, w, w * d.span(0.5, 1.3), d.span(-0.8, 0.8) * away * s.half_width, d.span(-0.8, 0.8) * away * s.half_height, -d.span(0.001, 0.02))
+            face,
+            w,
+            w * d.span(0.5, 1.3),
+            d.span(-0.8, 0.8) * away * s.half_width,
+            d.span(-0.8, 0.8) * away * s.half_height,
+            -d.span(0.001, 0.02),
+        )
         parts.append(sheet)
     s.add("union{%s rotate %s translate %s}" % ("".join(parts), turn, vec(*s.ray(0, 0, away))))
     s.blur_share = 0.1

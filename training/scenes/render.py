@@ -11,10 +11,10 @@ import multiprocessing
 import os
 import pathlib
 import subprocess
+from itertools import pairwise
 
 import cv2
 import numpy as np
-
 from scenes import places
 from scenes.dice import LINEAR
 
@@ -59,7 +59,7 @@ def out_of_focus(picture, inverse, r):
     linear = (picture.astype(np.float32) / 255) ** LINEAR
     cuts = np.unique(np.concatenate([[-0.01], np.quantile(near, np.linspace(0, 1, 7))[1:-1], [1e3]]))
     result = None
-    for low, high in zip(cuts, cuts[1:]):
+    for low, high in pairwise(cuts):
         slice_ = ((near > low) & (near <= high)).astype(np.float32)
         if not slice_.any():
             continue

@@ -3,14 +3,14 @@
 import math
 import pathlib
 import re
+from itertools import pairwise
 
 import cv2
 import numpy as np
-from scipy import ndimage
-
 from scenes.dice import LINEAR, Dice
 from scenes.surface import CLOSE, OPEN, Surfaces, rgb
 from scenes.things import Things, placed, rod, vec
+from scipy import ndimage
 
 HALF_LONG_SIDE = 18  # millimetres: focal lengths are for a frame with a long side of 36
 ASPECTS = (1.5, 1.5, 1.333, 1.778, 0.667, 0.75, 1.0, 0.5625)
@@ -58,7 +58,9 @@ class Scene:
 
     def grass(self, count, reach):
         d = self.dice
-        green = [self.surfaces.any(0.2, ("green" if d.chance(0.7) else "earth",), picture=0, finish="matt") for _ in range(3)]
+        green = [
+            self.surfaces.any(0.2, ("green" if d.chance(0.7) else "earth",), picture=0, finish="matt") for _ in range(3)
+        ]
         size = d.log_span(0.08, 0.7)
         for _ in range(count):
             away = d.log_span(*reach)
@@ -76,14 +78,22 @@ class Scene:
             z = d.log_span(150, 500)
             h, w, x = z * d.span(0.05, 0.35), z * d.span(0.2, 0.8), d.span(-1, 1) * z * max(0.3, self.half_width)
             if d.chance(0.5):
-                self.add("sphere{0,1 scale %s translate %s %s}" % (vec(w, h, w / 2), vec(x, -h * 0.05, z + w / 2), surface))
+                self.add(
+                    "sphere{0,1 scale %s translate %s %s}" % (vec(w, h, w / 2), vec(x, -h * 0.05, z + w / 2), surface)
+                )
             else:
-                self.add("cone{<0,-5,0>,%.1f,<0,%.1f,0>,%.1f translate %s %s}" % (w, h, w * 0.02, vec(x, 0, z + w), surface))
+                self.add(
+                    "cone{<0,-5,0>,%.1f,<0,%.1f,0>,%.1f translate %s %s}" % (w, h, w * 0.02, vec(x, 0, z + w), surface)
+                )
 
     def fence(self, start, end):
         d = self.dice
         (x0, z0), (x1, z1) = start, end
-        surface, high, r = self.surfaces.any(0.3, ("earth", "pale", "grey", "dark")), d.span(0.7, 1.6), d.span(0.015, 0.06)
+        surface, high, r = (
+            self.surfaces.any(0.3, ("earth", "pale", "grey", "dark")),
+            d.span(0.7, 1.6),
+            d.span(0.015, 0.06),
+        )
         posts = max(3, min(80, int(math.hypot(x1 - x0, z1 - z0) / d.span(0.15, 2))))
         feet = []
         for i in range(posts + 1):
@@ -93,7 +103,7 @@ class Scene:
             self.add(rod((x, y - 0.3, z), (x, y + high, z), r, surface))
         for _ in range(d.count(1, 3)):
             rail = d.span(0.3, 1) * high
-            for a, b in zip(feet, feet[1:]):
+            for a, b in pairwise(feet):
                 self.add(rod((a[0], a[1] + rail, a[2]), (b[0], b[1] + rail, b[2]), r * 0.6, surface))
 
     # ground
@@ -119,7 +129,12 @@ class Scene:
         self.ground = (steps / 65536.0, size, rise, near_edge)
         self.add(
             'height_field{png "%s" smooth scale %s translate %s %s}'
-            % (self.scratch("land.png"), vec(size, rise, size), vec(-size / 2, 0, near_edge), self.surfaces.ground(d.log_span(1, 12)))
+            % (
+                self.scratch("land.png"),
+                vec(size, rise, size),
+                vec(-size / 2, 0, near_edge),
+                self.surfaces.ground(d.log_span(1, 12)),
+            )
         )
 
     def height(self, x, z):
@@ -129,7 +144,9 @@ class Scene:
         n = land.shape[0] - 1
         column = (x + size / 2) / size * n
         row = n - (z - near_edge) / size * n
-        return rise * float(ndimage.map_coordinates(land, [[min(max(row, 0), n)], [min(max(column, 0), n)]], order=1)[0])
+        return rise * float(
+            ndimage.map_coordinates(land, [[min(max(row, 0), n)], [min(max(column, 0), n)]], order=1)[0]
+        )
 
     # camera and light
 
@@ -146,7 +163,8 @@ class Scene:
         self.half_height = self.half_width / self.aspect
         self.forward, self.right, self.up = forward, right, up
         self.camera_text = "camera{perspective location %s direction %s right %s up %s}" % tuple(
-            "<%.9f,%.9f,%.9f>" % tuple(v) for v in (self.position, forward, right * 2 * self.half_width, up * 2 * self.half_height)
+            "<%.9f,%.9f,%.9f>" % tuple(v)
+            for v in (self.position, forward, right * 2 * self.half_width, up * 2 * self.half_height)
         )
 
     def ray(self, across, upwards, away):
@@ -164,7 +182,10 @@ class Scene:
             "clear": ((hue, d.span(0.4, 0.8), d.span(0.4, 0.9)), (hue, d.span(0.05, 0.3), d.span(0.7, 1))),
             "clouds": ((hue, d.span(0.3, 0.7), d.span(0.4, 0.9)), (hue, d.span(0.02, 0.3), d.span(0.7, 1))),
             "grey": ((hue, 0.02, d.span(0.4, 0.8)), (hue, 0.01, d.span(0.6, 0.95))),
-            "sunset": ((d.span(0.55, 0.8), d.span(0.2, 0.6), d.span(0.2, 0.6)), (d.span(0, 0.12), d.span(0.3, 0.8), d.span(0.6, 1))),
+            "sunset": (
+                (d.span(0.55, 0.8), d.span(0.2, 0.6), d.span(0.2, 0.6)),
+                (d.span(0, 0.12), d.span(0.3, 0.8), d.span(0.6, 1)),
+            ),
             "dark": ((hue, d.span(0.2, 0.7), d.span(0.03, 0.25)), (hue, d.span(0.2, 0.5), d.span(0.1, 0.5))),
         }[kind]
         top, low = (tuple(c**LINEAR for c in colorsys.hsv_to_rgb(*hsv)) for hsv in (top, low))
@@ -175,8 +196,18 @@ class Scene:
                 "pigment{%s turbulence %.2f octaves 6 color_map{[0 rgbt 1][%.2f rgbt 1][%.2f rgbt<%.2f,%.2f,%.2f,%.2f>]"
                 "[1 rgbt<%.2f,%.2f,%.2f,.1>]} scale %s}"
             ) % (
-                d.pick("bozo", "wrinkles", "bumps"), d.span(0.4, 1), d.span(0.3, 0.5), d.span(0.6, 0.8), v, v, v * 0.98,
-                d.span(0.1, 0.5), v * 0.7, v * 0.7, v * 0.72, vec(0.6 * stretch, d.span(0.08, 0.3), 0.6),
+                d.pick("bozo", "wrinkles", "bumps"),
+                d.span(0.4, 1),
+                d.span(0.3, 0.5),
+                d.span(0.6, 0.8),
+                v,
+                v,
+                v * 0.98,
+                d.span(0.1, 0.5),
+                v * 0.7,
+                v * 0.7,
+                v * 0.72,
+                vec(0.6 * stretch, d.span(0.08, 0.3), 0.6),
             )
         self.sky_text, self.horizon = "sky_sphere{%s}" % text, low
         rise = math.radians(d.span(4, 20) if kind == "sunset" else d.span(8, 75))
@@ -186,7 +217,10 @@ class Scene:
         level = d.span(0.8, 1.3) * {"grey": 0.35, "dark": 0.25}.get(kind, 1.0)
         self.light_text = "light_source{%s %s}" % (vec(*sun), rgb([level * c for c in warm]))
         fill = d.span(0.15, 0.45)
-        self.light_text += "light_source{<%.1f,8000,-3000> %s shadowless}" % (d.span(-5000, 5000), rgb((fill * 0.9, fill * 0.95, fill)))
+        self.light_text += "light_source{<%.1f,8000,-3000> %s shadowless}" % (
+            d.span(-5000, 5000),
+            rgb((fill * 0.9, fill * 0.95, fill)),
+        )
         self.ambient = d.span(0.5, 1.3) * (0.6 if kind == "dark" else 1)
         if d.chance(0.45):
             self.fog_text = "fog{distance %.1f color %s}" % (d.log_span(25, 600), rgb(low))
@@ -201,12 +235,17 @@ class Scene:
         return "".join('#include "%s"\n' % (self.folder / "mesh" / (name + ".inc")) for name in names)
 
     def colour_text(self):
-        head = "#version 3.7;global_settings{assumed_gamma 1.0 max_trace_level 3 ambient_light rgb %.2f}\n" % self.ambient
+        head = (
+            "#version 3.7;global_settings{assumed_gamma 1.0 max_trace_level 3 ambient_light rgb %.2f}\n" % self.ambient
+        )
         body = "\n".join([self.camera_text, self.light_text, self.sky_text, self.fog_text, *self.items])
         return head + self.meshes() + body.replace(OPEN, "").replace(CLOSE, "")
 
     def depth_text(self, density):
         """Everything black in a white fog: the share of black that is left is exp(-distance / density)."""
-        head = "#version 3.7;global_settings{assumed_gamma 1.0 ambient_light 0}background{rgb 1}fog{distance %.4f color rgb 1}\n" % density
+        head = (
+            "#version 3.7;global_settings{assumed_gamma 1.0 ambient_light 0}"
+            "background{rgb 1}fog{distance %.4f color rgb 1}\n" % density
+        )
         body = "\n".join([self.camera_text, *self.items])
         return head + self.meshes() + re.sub(OPEN + ".*?" + CLOSE, BLACK, body, flags=re.S)

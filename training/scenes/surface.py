@@ -3,8 +3,20 @@
 OPEN, CLOSE = "«", "»"
 
 PATTERNS = (
-    "bozo", "granite", "marble turbulence .6", "wrinkles", "crackle", "agate", "leopard", "bumps", "spotted",
-    "wood turbulence .1", "bozo turbulence 1", "gradient x", "gradient y", "dents",
+    "bozo",
+    "granite",
+    "marble turbulence .6",
+    "wrinkles",
+    "crackle",
+    "agate",
+    "leopard",
+    "bumps",
+    "spotted",
+    "wood turbulence .1",
+    "bozo turbulence 1",
+    "gradient x",
+    "gradient y",
+    "dents",
 )
 
 
@@ -99,10 +111,20 @@ class Surfaces:
         pane = rgb(d.colour("dark", "dark", "grey"))
         share = d.span(0.3, 0.6)
         row = "gradient <1,0,1> color_map{[0 %s][%.2f %s][%.2f %s][1 %s]} scale %.2f" % (
-            wall, share, wall, share, pane, pane, d.span(1.2, 3.5),
+            wall,
+            share,
+            wall,
+            share,
+            pane,
+            pane,
+            d.span(1.2, 3.5),
         )
         pigment = "pigment{gradient y pigment_map{[0 %s][.35 %s][.35 %s][1 %s]} scale %.2f}" % (
-            wall, wall, row, row, d.span(2.4, 3.6),
+            wall,
+            wall,
+            row,
+            row,
+            d.span(2.4, 3.6),
         )
         return self.wrap("%s %s finish{ambient .25 diffuse .7}" % (pigment, self.roughness(1)))
 

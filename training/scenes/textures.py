@@ -56,7 +56,7 @@ def boards(r):
     y, x = np.mgrid[0:SIZE, 0:SIZE] / SIZE
     board = np.floor(x * boards_across).astype(int)
     shift = r.random(boards_across)[board]
-    grain = np.sin((x * r.uniform(40, 120) + 6 * noise(r, SIZE, 2.2) + 20 * shift)) * 0.5 + 0.5
+    grain = np.sin(x * r.uniform(40, 120) + 6 * noise(r, SIZE, 2.2) + 20 * shift) * 0.5 + 0.5
     picture = ramp(palette(r, 3), np.clip(0.7 * grain * r.uniform(0.3, 1) + 0.3 * shift, 0, 1))
     gap = np.abs(x * boards_across - np.round(x * boards_across)) < 0.02
     picture[gap] *= 0.4
@@ -107,7 +107,9 @@ def spots(r):
     for _ in range(r.integers(20, 300)):
         centre = tuple(int(v) for v in r.integers(0, SIZE, 2))
         axes = (int(size * r.uniform(0.4, 1.4)) + 1, int(size * r.uniform(0.2, 1)) + 1)
-        cv2.ellipse(picture, centre, axes, float(r.uniform(0, 180)), 0, 360, colours[r.integers(6)].tolist(), -1, cv2.LINE_AA)
+        cv2.ellipse(
+            picture, centre, axes, float(r.uniform(0, 180)), 0, 360, colours[r.integers(6)].tolist(), -1, cv2.LINE_AA
+        )
     return picture
 
 
@@ -121,7 +123,14 @@ def page(r):
             word = r.integers(line, line * 4)
             for cx in range(x, min(x + word, SIZE - 20), max(3, line // 2)):
                 top = y - r.integers(line // 3, line)
-                cv2.line(picture, (cx, y), (cx + int(r.integers(-2, 3)), int(top)), ink.tolist(), max(1, line // 8), cv2.LINE_AA)
+                cv2.line(
+                    picture,
+                    (cx, y),
+                    (cx + int(r.integers(-2, 3)), int(top)),
+                    ink.tolist(),
+                    max(1, line // 8),
+                    cv2.LINE_AA,
+                )
             x += word + line // 2
     return picture
 
@@ -140,8 +149,16 @@ def poster(r):
         else:
             cv2.fillPoly(picture, [r.integers(0, SIZE, (r.integers(3, 7), 2)).astype(np.int32)], colour, cv2.LINE_AA)
     if r.random() < 0.5:
-        cv2.putText(picture, "".join(chr(c) for c in r.integers(65, 91, 6)), (20, int(r.integers(60, 350))), 0,
-                    float(r.uniform(1, 3)), colours[0].tolist(), int(r.integers(2, 12)), cv2.LINE_AA)
+        cv2.putText(
+            picture,
+            "".join(chr(c) for c in r.integers(65, 91, 6)),
+            (20, int(r.integers(60, 350))),
+            0,
+            float(r.uniform(1, 3)),
+            colours[0].tolist(),
+            int(r.integers(2, 12)),
+            cv2.LINE_AA,
+        )
     return picture
 
 
@@ -156,7 +173,17 @@ def rubble(r):
         colour, turn = colours[r.integers(7)] * r.uniform(0.5, 1.1), float(r.uniform(0, 180))
         cv2.ellipse(picture, centre, axes, turn, 0, 360, (colour * 0.5).tolist(), -1, cv2.LINE_AA)
         lit = (centre[0] - 1, centre[1] - max(1, int(size / 8)))
-        cv2.ellipse(picture, lit, (max(1, int(axes[0] * 0.8)), max(1, int(axes[1] * 0.8))), turn, 0, 360, colour.tolist(), -1, cv2.LINE_AA)
+        cv2.ellipse(
+            picture,
+            lit,
+            (max(1, int(axes[0] * 0.8)), max(1, int(axes[1] * 0.8))),
+            turn,
+            0,
+            360,
+            colour.tolist(),
+            -1,
+            cv2.LINE_AA,
+        )
     return picture
 
 

@@ -147,7 +147,7 @@ onBeforeUnmount(bench.close)
 </script>
 
 <template>
-  <div class="page">
+  <div class="page" :data-saving="bench.savingState">
     <TopBar>
       <div class="tools">
         <router-link

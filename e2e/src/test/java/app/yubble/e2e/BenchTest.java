@@ -157,11 +157,13 @@ class BenchTest extends BrowserTest {
         byte[] photo = page.locator("[data-test=stage]").screenshot();
         for (String view : List.of("zones", "contours", "grey", "check")) {
             page.locator("[data-test=view-" + view + "]").click();
-            page.waitForTimeout(1200);
-            assertThat(page.locator("[data-test=stage]").screenshot()).as(view).isNotEqualTo(photo);
+            eventually(() -> assertThat(page.locator("[data-test=stage]").screenshot())
+                    .as(view)
+                    .isNotEqualTo(photo));
             page.locator("[data-test=view-photo]").click();
-            page.waitForTimeout(300);
-            assertThat(page.locator("[data-test=stage]").screenshot()).as(view).isEqualTo(photo);
+            eventually(() -> assertThat(page.locator("[data-test=stage]").screenshot())
+                    .as(view)
+                    .isEqualTo(photo));
         }
     }
 
@@ -177,16 +179,14 @@ class BenchTest extends BrowserTest {
         page.locator("[data-test=full]").click();
         assertThat(page.locator("[data-test=zoom]")).hasText("100 %");
         page.locator("[data-test=minimap]").waitFor();
-        page.waitForTimeout(400);
+        eventually(() -> assertThat(regions)
+                .anySatisfy(region -> assertThat(region).endsWith(" 2400 1600").doesNotStartWith("0 0 2400")));
         finalPreview();
-        assertThat(regions)
-                .anySatisfy(region -> assertThat(region).endsWith(" 2400 1600").doesNotStartWith("0 0 2400"));
         BoundingBox map = page.locator("[data-test=minimap]").boundingBox();
         int drawn = regions.size();
         page.mouse().click(map.x + map.width - 8, map.y + 8);
-        page.waitForTimeout(400);
+        eventually(() -> assertThat(regions).hasSizeGreaterThan(drawn));
         finalPreview();
-        assertThat(regions).hasSizeGreaterThan(drawn);
         page.keyboard().press("0");
         assertThat(page.locator("[data-test=minimap]")).hasCount(0);
     }
@@ -294,7 +294,7 @@ class BenchTest extends BrowserTest {
         page.mouse().click(stage.x + stage.width / 2, stage.y + stage.height / 2);
         assertThat(page.locator("[data-test=undo]")).isEnabled();
         page.locator("[data-test=full]").click();
-        page.waitForTimeout(300);
+        painted();
         finalPreview();
     }
 
@@ -350,8 +350,8 @@ class BenchTest extends BrowserTest {
         tools.send("Network.enable");
         throttle(tools, 150_000);
         page.locator("[data-test=files]").setInputFiles(enlarged());
-        page.locator("[data-test=incoming]").waitFor();
-        page.waitForTimeout(500);
+        // Some of it has gone over the line.
+        assertThat(page.locator("[data-test=incoming]")).hasText(Pattern.compile(".*[1-9] %"));
         page.reload();
         throttle(tools, -1);
         page.locator("[data-test=files]").setInputFiles(DOG);
@@ -386,19 +386,20 @@ class BenchTest extends BrowserTest {
         page.locator("[data-test=versions]").click();
         page.locator("[data-test=version]").waitFor();
         // Once it has opened: while it grows it is smaller and paler than it will be.
-        page.waitForTimeout(800);
+        Waits.still(page);
         accessible("versions");
         page.keyboard().press("Escape");
         page.locator("[data-test=keys]").click();
         page.locator("[data-test=shortcuts]").waitFor();
-        page.waitForTimeout(800);
+        Waits.still(page);
         accessible("keys");
         page.keyboard().press("Escape");
-        for (String room : List.of("deliveries", "settings")) {
-            page.navigate(app.address + "/" + room);
-            page.waitForTimeout(600);
-            accessible(room);
-        }
+        page.navigate(app.address + "/deliveries");
+        page.locator("main .empty, main table").waitFor();
+        accessible("deliveries");
+        page.navigate(app.address + "/settings");
+        page.locator("[data-test=engine-layout]").waitFor();
+        accessible("settings");
     }
 
     private void accessible(String where) throws IOException {
@@ -479,6 +480,7 @@ class BenchTest extends BrowserTest {
         for (int i = 0; i < 100; i++) {
             page.mouse().move(x, y - 30 * Math.sin(i / 5.0));
             moves.add(number("performance.now()"));
+            // As a hand moves.
             page.waitForTimeout(16);
         }
         page.mouse().up();

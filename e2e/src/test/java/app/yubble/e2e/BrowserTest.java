@@ -3,7 +3,6 @@ package app.yubble.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.BrowserContext;
-import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -48,8 +47,19 @@ abstract class BrowserTest {
         page.locator("[data-test=hint] button").click();
     }
 
+    void saved() {
+        Waits.saved(page);
+    }
+
+    void painted() {
+        Waits.painted(page);
+    }
+
+    void eventually(Runnable saying) {
+        Waits.eventually(page, saying);
+    }
+
     void finalPreview() {
-        page.locator("[data-test=preview-state][data-state=final]")
-                .waitFor(new Locator.WaitForOptions().setTimeout(60_000));
+        Waits.finalPreview(page);
     }
 }

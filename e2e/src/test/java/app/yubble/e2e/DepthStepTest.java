@@ -61,7 +61,7 @@ class DepthStepTest extends BrowserTest {
         page.locator("[data-test=flip]").click();
         ridgeChangesFrom(before);
         String bend = page.getByLabel("Bend").inputValue();
-        page.waitForTimeout(600);
+        saved();
         page.reload();
         page.locator("[data-test=step-depth]").click();
         assertThat(page.getByLabel("Bend")).hasValue(bend);
@@ -96,8 +96,7 @@ class DepthStepTest extends BrowserTest {
     @Test
     void settingsKeepTheChosenNetwork() {
         page.getByText("Settings").click();
-        page.locator("[data-test=engine-layout]").click();
-        page.waitForTimeout(300);
+        page.waitForResponse("**/api/settings/depth-engine", page.locator("[data-test=engine-layout]")::click);
         page.reload();
         assertThat(page.locator("[data-test=engine-layout]")).isChecked();
         page.getByText("Shoots").first().click();

@@ -112,11 +112,15 @@ class PhotoTest {
     }
 
     private void finalPreview() {
-        page.locator("[data-test=preview-state][data-state=final]").waitFor();
+        Waits.finalPreview(page);
     }
 
     private static double contrast(Plane plane, int y) {
         return Math.abs(plane.at(703, y) - plane.at(709, y));
+    }
+
+    private static int blueOver(int[] rgb) {
+        return rgb[2] - rgb[0];
     }
 
     /** What the stage shows at a share of the picture, as red, green, blue. */
@@ -143,8 +147,7 @@ class PhotoTest {
         PlaywrightAssertions.assertThat(page.getByLabel("From a file")).isChecked();
         finalPreview();
         page.locator("[data-test=view-grey]").click();
-        page.waitForTimeout(300);
-        assertThat(pixel(0.5, 0.25)[0]).isBetween(40, 62);
+        Waits.eventually(page, () -> assertThat(pixel(0.5, 0.25)[0]).isBetween(40, 62));
         assertThat(pixel(0.5, 0.75)[0]).isBetween(194, 214);
 
         // A click focuses on the lower half; zones tint the upper one blue and leave the lower one alone.
@@ -152,9 +155,7 @@ class PhotoTest {
         page.locator("[data-test=view-zones]").click();
         clickPicture(0.5, 0.8);
         PlaywrightAssertions.assertThat(page.getByLabel("Near edge")).hasValue("0.83");
-        page.waitForTimeout(300);
-        int[] upper = pixel(0.503, 0.25);
-        assertThat(upper[2]).isGreaterThan(upper[0] + 20);
+        Waits.eventually(page, () -> assertThat(blueOver(pixel(0.503, 0.25))).isGreaterThan(20));
         int[] lower = pixel(0.503, 0.9);
         assertThat(Math.abs(lower[2] - lower[0])).isLessThan(4);
 
@@ -172,11 +173,11 @@ class PhotoTest {
 
         // Original while held, and the split.
         page.locator("[data-test=view-photo]").click();
-        page.waitForTimeout(200);
+        Waits.painted(page);
         int[] blurred = pixel(0.5, 0.25);
         page.keyboard().down("o");
         page.getByText("original", new Page.GetByTextOptions().setExact(true)).waitFor();
-        page.waitForTimeout(200);
+        Waits.painted(page);
         int[] original = pixel(0.5, 0.25);
         page.keyboard().up("o");
         assertThat(Math.abs(original[0] - blurred[0])).isGreaterThan(25);
@@ -214,7 +215,7 @@ class PhotoTest {
         PlaywrightAssertions.assertThat(page.getByLabel("Character")).hasValue("");
         page.locator("[data-test=undo]").click();
         PlaywrightAssertions.assertThat(page.getByLabel("Character")).hasValue("Mirror");
-        page.waitForTimeout(800);
+        Waits.saved(page);
         page.reload();
         finalPreview();
         page.locator("[data-test=step-lens]").click();
@@ -351,6 +352,7 @@ class PhotoTest {
         for (int i = 0; i < 60; i++) {
             double angle = Math.PI - i * 0.03;
             page.mouse().move(cx + 40 * Math.cos(angle), cy - 40 * Math.sin(angle));
+            // As a hand turns.
             page.waitForTimeout(8);
         }
         page.mouse().up();

@@ -46,15 +46,7 @@ class PickOutTest extends BrowserTest {
     }
 
     private void becomes(String what, Object value) {
-        Object found = null;
-        for (int i = 0; i < 100; i++) {
-            found = recipe(what);
-            if (value.equals(found)) {
-                return;
-            }
-            page.waitForTimeout(100);
-        }
-        assertThat(found).as(what).isEqualTo(value);
+        eventually(() -> assertThat(recipe(what)).as(what).isEqualTo(value));
     }
 
     private void toTouchups() {

@@ -45,10 +45,7 @@ class TouchupTest extends BrowserTest {
     }
 
     private void strokesBecome(int count) {
-        for (int i = 0; i < 100 && strokes() != count; i++) {
-            page.waitForTimeout(100);
-        }
-        assertThat(strokes()).isEqualTo(count);
+        eventually(() -> assertThat(strokes()).isEqualTo(count));
     }
 
     @Test
@@ -147,7 +144,7 @@ class TouchupTest extends BrowserTest {
         page.mouse().move(box.x + 0.6 * box.width, box.y + 0.5 * box.height);
         page.keyboard().press("Escape");
         page.mouse().up();
-        page.waitForTimeout(400);
+        saved();
         assertThat(strokes()).isEqualTo(6);
         finalPreview();
     }
@@ -170,7 +167,7 @@ class TouchupTest extends BrowserTest {
         List<Double> times = new ArrayList<>();
         for (int i = 0; i < count; i++) {
             finalPreview();
-            page.waitForTimeout(300);
+            saved();
             page.mouse().move(box.x + (x + 0.01 * (i % 5)) * box.width, box.y + (y + 0.01 * (i / 5)) * box.height);
             page.mouse().down();
             page.evaluate("window.arrived = []");
@@ -203,7 +200,8 @@ class TouchupTest extends BrowserTest {
         dabs(5, 0.4, 0.45);
         List<Double> fit = dabs(5, 0.45, 0.5);
         page.locator("[data-test=full]").click();
-        page.waitForTimeout(2500);
+        painted();
+        finalPreview();
         brush(200);
         List<Double> full = dabs(5, 0.45, 0.5);
         System.out.printf(

@@ -16,11 +16,14 @@ import org.jspecify.annotations.Nullable;
  * bilinear.
  */
 final class EdgeStep {
+    /** Cells to each side that a pixel may take its depth from: an edge of an enlarged map is off by no more. */
     private static final int REACH = 2;
     /** A smaller difference between neighbours is a slope, not an edge. */
     private static final float EDGE = 0.05f;
 
+    /** Colour distance at which a neighbour counts e^-1/2 as much. By eye at 100 %. */
     private static final float COLOUR_SPREAD = 0.06f;
+    /** What a neighbour counts by its distance, in quarters of a cell squared. */
     private static final float[] PLACE = new float[64];
 
     static {
@@ -116,7 +119,9 @@ final class EdgeStep {
     }
 
     private static final class Vote {
+        /** Of the window. */
         private static final int SIDE = 2 * REACH + 1;
+
         private final Plane nearness;
         private final float[][] colours;
         private final float[] depths = new float[SIDE * SIDE];

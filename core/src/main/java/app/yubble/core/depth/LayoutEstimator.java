@@ -23,8 +23,11 @@ public final class LayoutEstimator implements DepthEstimator {
     /** Longer side of the map. */
     static final int WORKING_SIDE = 640;
 
+    /** Nearness of the ground at the horizon; a photo with a sky has little that is farther. */
     private static final float AT_HORIZON = 0.12f;
+    /** Nearness of the ground at the lower border; something may stand before it. */
     private static final float AT_BOTTOM = 0.95f;
+    /** Variance of lightness below which the guided filter smooths: a tenth of white would be 0.01. */
     private static final float EPSILON = 0.002f;
 
     @Override

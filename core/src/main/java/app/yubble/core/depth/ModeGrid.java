@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * at which nothing stands, a mode is one of the two. A floor stays a ramp, because inside one mode the mean is taken.
  */
 final class ModeGrid {
+    /** Of nearness; two surfaces closer than a bin are one. */
     static final int BINS = 24;
     // Differences under this many bins are one thing's own relief and are averaged, not told apart: with 2, cheeks and
     // sleeves broke into plateaus along their shadows.

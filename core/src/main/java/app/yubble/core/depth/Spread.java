@@ -8,6 +8,7 @@ import app.yubble.core.raster.Plane;
  * boxes of growing size, so that a pixel takes the mean of the smallest window that holds anything known.
  */
 final class Spread {
+    /** Weight from which a pixel counts as reached; less is rounding. */
     private static final float ENOUGH = 1e-4f;
 
     private Spread() {}

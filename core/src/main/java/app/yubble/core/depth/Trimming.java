@@ -9,11 +9,17 @@ import app.yubble.core.raster.Size;
 
 /** Applies a {@link DepthTrim}; lengths are shares of the map, so a preview and a delivery look alike. */
 public final class Trimming {
+    /** Steps of the bend: finer than what a 16-bit map shows once bent. */
     private static final int TABLE = 4096;
+    /** Of the longer side, as docs/formats.md says. */
     private static final double MOST_EDGES = 0.01;
+    /** Radius of full settling over the longer side; by eye on the dog's flank. */
     private static final double MOST_SETTLING = 0.02;
+    /** Variance of nearness that is smoothed away at the least and at full settling. By eye on the dog's flank. */
     private static final float LEAST_EPSILON = 1e-5f;
+    /** See {@link #LEAST_EPSILON}. */
     private static final float MOST_EPSILON = 4e-3f;
+    /** Longer side at which it is settled: small differences are wide. */
     private static final int SETTLING_SIDE = 1600;
 
     private Trimming() {}

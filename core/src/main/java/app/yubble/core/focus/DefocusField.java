@@ -10,6 +10,7 @@ public final class DefocusField {
     private static final int STEPS = 1 << 15;
     // Painted nearness leaves 0 to 1 by as much as this, and a tilted band by as much again.
     private static final int MOST_PAINTED = 1;
+    /** Nearness that tilts may add: one across and one down. */
     private static final int MOST_TILT = 2;
 
     private DefocusField() {}

@@ -12,11 +12,16 @@ import app.yubble.core.raster.Size;
  * slopes gives its width (Zhuo and Sim, Defocus map estimation from a single image, Pattern Recognition 44, 2011).
  */
 public final class EdgeWidth {
+    /** Pixels at the size that is looked at. Wider edges are shadows and gradients. */
     private static final float MOST = 6;
     // Of lightness over two pixels: less is grain or a shadow, and says nothing of the lens.
     private static final float LEAST_SLOPE = 0.07f;
     // Three means of 3 x 3 pixels are a blur of variance 2.
     private static final int AGAIN = 3;
+    /**
+     * Of the blur that is laid on once more; the width follows from how much weaker the edge gets (Zhuo and Sim
+     * 2011).
+     */
     private static final double AGAIN_VARIANCE = 2;
 
     private EdgeWidth() {}

@@ -18,11 +18,17 @@ public final class FocusFinder {
     /** Falloff that {@link #subject}, {@link #spot} and {@link #patch} give on both sides. */
     public static final double FALLOFF = 0.06;
 
+    /** Band around a spot, in nearness. By eye on the demo photos. */
     private static final double SPOT_WIDTH = 0.06;
+    /** Band over a subject, at least. */
     private static final double SUBJECT_WIDTH = 0.10;
+    /** Longer side at which the likely subject is guessed; detail that matters is larger than a pixel of it. */
     private static final int WORKING_SIDE = 256;
+    /** Longer side at which things in a matte are counted and measured. */
     private static final int MATTE_SIDE = 512;
+    /** Matte from which a pixel is all subject, and none of it hair. */
     private static final float WELL_INSIDE = 0.9f;
+    /** The closest half of a subject is where the search begins. */
     private static final double HALF = 0.5;
     /** Holds the outermost pixels in, whose nearness is the edge of the band itself. */
     private static final double ROUNDING = 1e-5;
@@ -33,6 +39,7 @@ public final class FocusFinder {
     /** The rest may be a hole in the matte, or a neighbour that stands apart. */
     private static final double MOST_OF_SEVERAL = 0.9;
 
+    /** Of what goes on without a gap; the rest is mixed pixels. */
     private static final double ALL_OF_ONE = 0.99;
 
     private FocusFinder() {}

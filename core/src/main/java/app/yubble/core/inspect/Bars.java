@@ -15,18 +15,32 @@ import org.jspecify.annotations.Nullable;
 final class Bars {
     // Pixels to either side at which a bar has ended.
     private static final int[] REACHES = {4, 8, 14};
+    /** Across a bar, for the four directions a bar can have. */
     private static final int[] NORMAL_X = {1, 0, 1, 1};
+    /** See {@link #NORMAL_X}. */
     private static final int[] NORMAL_Y = {0, 1, 1, -1};
+    /**
+     * Colour distance from both sides that makes a bar. This and what follows by the made faults of EdgeInspectorTest
+     * and by eye on the masts and fences of the demo photos.
+     */
     private static final float CONTRAST = 0.1f;
+    /** Colour distance along a bar between one pixel and the next. */
     private static final float ALIKE = 0.09f;
+    /** The same between any pixel and where the bar begins. */
     private static final float SAME = 0.16f;
+    /** Of a bar at the inspector's size. */
     private static final int LEAST_PIXELS = 50;
+    /** Shorter things are no bars. */
     private static final double LENGTH_TO_WIDTH = 1.8;
+    /** Pixels; thinner ones are the edge of something. */
     private static final double THINNEST = 2.5;
+    /** Pixels; thicker ones have borders of their own that are looked at. */
     private static final double THICKEST = 18;
     // Less of its box is filled by what is bent or torn.
     private static final double FILLED = 0.6;
+    /** How many pixels at its ends, over its thickness, touch what has the other depth. */
     private static final double CONTACT = 11;
+
     private static final byte NO_BAR = 0;
     private static final byte STANDS_OUT = 1;
     private static final byte FLAT = 2;

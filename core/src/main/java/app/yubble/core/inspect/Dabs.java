@@ -8,10 +8,13 @@ import java.util.List;
 
 /** Covers a piece of a picture with as few dabs as will do, the largest first; they cling to what they are put on. */
 final class Dabs {
+    /** A touch-up of more dabs could not be judged by a look. */
     private static final int MOST = 24;
+    /** Share of a piece that the dabs cover. */
     private static final double ENOUGH = 0.97;
     // Beyond the piece, so that the paint reaches the edge that the picture has.
     private static final double MORE = 2.5;
+    /** As tightly as the page's brush does at first. */
     private static final double CLING = 0.6;
 
     private Dabs() {}

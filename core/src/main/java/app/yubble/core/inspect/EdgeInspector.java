@@ -17,13 +17,19 @@ public final class EdgeInspector {
     /** Longer side of the picture to inspect. */
     public static final int SIDE = 1024;
 
+    /** Places in one list: more, and nobody goes through them. */
     private static final int MOST = 40;
     // Less difference of blur, in pixels, is not seen; without any blur all faults count.
     private static final double LEAST_CHANGE = 0.25;
+    /** Share of a place that may belong to one that is listed already. */
     private static final double OVERLAP = 0.25;
+    /** Pixels of blur change beyond which a fault is not seen any better. */
     private static final double MOST_RADIUS = 20;
+    /** Pixels at the inspector's size up to which a part is called thin, when it is long as well. */
     private static final double THIN_WIDTH = 9;
+    /** Over its width. */
     private static final double THIN_LENGTH = 3.5;
+    /** Share of its border from which a piece is all before, or all behind, what is around it. */
     private static final double AROUND = 0.6;
 
     private EdgeInspector() {}

@@ -8,6 +8,7 @@ import java.util.Map;
 
 /** Pieces of one look and without a step of depth, and the borders between them. */
 final class Fragments {
+    /** Pixels; smaller ones are noise. */
     private static final int SMALLEST = 12;
 
     private final int width;
@@ -32,10 +33,15 @@ final class Fragments {
             return clear * Math.max(0, Math.min(1, (MARKED - above) / (MARKED - UNMARKED)));
         }
 
+        /**
+         * Colour distance of an edge that everybody sees. By the made faults of EdgeInspectorTest, as the next ones.
+         */
         private static final double CLEAR = 0.08;
+        /** Colour distance that is grain. */
         private static final double FAINT = 0.006;
         // An edge stands out from what lies beside it by this much when it is one, and by less than that when not.
         private static final double MARKED = 1.9;
+        /** Contrast over texture up to which a border is not seen. */
         private static final double UNMARKED = 1.2;
     }
 

@@ -7,8 +7,11 @@ import app.yubble.core.raster.Picture;
  * of linear light. Departure: edges are sorted into a thousand steps of difference rather than exactly.
  */
 final class Segments {
+    /** Of colour distance, for sorting by counting. */
     private static final int STEPS = 1024;
+    /** Pixels; smaller areas join their neighbour (Felzenszwalb and Huttenlocher 2004). */
     private static final int SMALLEST = 24;
+
     private final int[] parents;
     private final int[] sizes;
     private final float[] widest;

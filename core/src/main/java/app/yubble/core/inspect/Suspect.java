@@ -21,6 +21,7 @@ record Suspect(
         double left,
         double around,
         double nearer) {
+    /** Two suspects mend one fault when their depths differ by less than this share of the step. */
     private static final double SIMILAR = 0.35;
 
     double gain() {

@@ -10,16 +10,30 @@ import org.jspecify.annotations.Nullable;
 
 /** Judges the pieces of one way to part the picture. */
 final class Suspicion {
+    /**
+     * Of the picture: a larger piece that were wrong would be seen without help. This and what follows by the made
+     * faults of EdgeInspectorTest, with at most two false ones on exact maps.
+     */
     private static final double LARGEST_SHARE = 0.06;
+    /** Nearness; smaller steps are noise of any map. */
     private static final double LEAST_STEP = 0.012;
+    /** The same over the range of the map. */
     private static final double STEP_SHARE = 0.04;
+    /** Step, over the range, from which a border counts fully. */
     private static final double FULL_STEP_SHARE = 0.2;
+    /** Pixels of border that would no longer be unseen. */
     private static final double LEAST_GAIN = 8;
+    /** Share of the unseen border that may remain. */
     private static final double LEFT_OVER = 0.35;
+    /** Share of a neighbour's border that is not seen, from which its depth is tried. */
     private static final double LEAST_UNSEEN = 0.12;
+    /** Of all of a piece's steps, those without an edge in the picture. */
     private static final double UNSEEN_SHARE = 0.5;
+    /** Steps between two depths that mean the same. */
     private static final double ALIKE = 0.3;
+    /** Difference of two gains, over the smaller, that decides nothing. */
     private static final double EQUAL = 0.15;
+    /** Steps that a piece would move by, at least. */
     private static final double LEAST_CHANGE = 0.2;
 
     private final Fragments fragments;

@@ -13,9 +13,13 @@ import org.jspecify.annotations.Nullable;
  * both sides. They should take the depth of the side that they look more like.
  */
 final class Undecided {
+    /** Between these the matte is undecided. */
     private static final float LOW = 0.2f;
+    /** See {@link #LOW}. */
     private static final float HIGH = 0.8f;
+    /** Within this of 0 or 1 it is sure. */
     private static final float SURE = 0.05f;
+    /** At the inspector's size; hair is thinner and stays out. */
     private static final int LEAST_PIXELS = 60;
     /** Pixels of undecided matte on all sides of a place, for it to be more than an edge or hair. */
     private static final int LEAST_DEPTH = 4;

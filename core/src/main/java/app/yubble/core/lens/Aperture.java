@@ -80,6 +80,7 @@ public record Aperture(
     /** Lenses are built from here on; what needs more is drawn with free strength. */
     private static final double FASTEST = 0.95;
 
+    /** What lenses close to. */
     private static final double SLOWEST = 22;
 
     /**

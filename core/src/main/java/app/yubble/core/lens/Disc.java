@@ -52,6 +52,7 @@ public record Disc(
                 unit = Unit.FACTOR)
         double stretch) {
     private static final Declared<Disc> SETTINGS = Declared.of(Disc.class);
+    /** No lens has fewer but none. */
     private static final int LEAST_BLADES = 5;
 
     public static final Disc ROUND = Declared.usual(Disc.class);

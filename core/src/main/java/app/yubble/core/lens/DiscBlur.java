@@ -13,6 +13,7 @@ package app.yubble.core.lens;
  * {@value #STRIPE} columns.
  */
 final class DiscBlur {
+    /** Columns that are summed together: a line of the cache, which the compiler makes vectors of. */
     private static final int STRIPE = 16;
 
     private final Sheet from;

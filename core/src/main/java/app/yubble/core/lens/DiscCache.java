@@ -5,10 +5,13 @@ import java.util.concurrent.ConcurrentHashMap;
 
 /** Discs of single lamps; lamps of nearly the same radius, and the same part of the picture where it matters, share one. */
 final class DiscCache {
+    /** Kernels that are kept. */
     private static final int MOST = 1000;
     // A disc of 100 px is then at most 0.2 px off, a squeezed one 0.8.
     private static final double SIZES = 256;
+    /** Steps of radius for an octave where the disc varies over the picture. */
     private static final double VARIED_SIZES = 64;
+    /** In half the picture's diagonal, at which a kernel that varies over the picture is made anew. */
     private static final double PLACES = 24;
 
     private final DiscShape shape;

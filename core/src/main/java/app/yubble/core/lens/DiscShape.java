@@ -9,9 +9,13 @@ import java.util.Arrays;
  * rim's brightness is {@code 1 + rim * 0.9 (2 rho^2 - 1)}, which keeps the light.
  */
 final class DiscShape {
+    /** Directions of the outline: one for every degree. */
     private static final int OUTLINE = 360;
+    /** Columns of the fine raster in one pixel, for coverage at the rim. */
     private static final int SUB_COLUMNS = 16;
+    /** Of equal area, by which rim brightness is stepped. */
     private static final int RINGS = 4;
+    /** Full rim leaves a tenth of the light in the middle: fully dark middles are what hollow is for. */
     private static final double RIM_DEPTH = 0.9;
 
     private final Disc disc;

@@ -16,7 +16,9 @@ import app.yubble.core.raster.Bands;
 final class EdgeSplit {
     // Neighbours whose radii differ by more than this belong to two things, not to one slope.
     private static final float LEAST_STEP = 2f;
+    /** Difference of radius, over the radius, that makes an edge; by the truths of bench lens, as what follows. */
     private static final float STEP_SHARE = 0.25f;
+    /** Pixels to each side from which the colours of near and far are taken. */
     private static final int MOST_REACH = 3;
     /** By squared distance. */
     private static final float[] CLOSENESS = new float[2 * MOST_REACH * MOST_REACH + 1];
@@ -32,10 +34,15 @@ final class EdgeSplit {
     private static final float SOFT_SHARE = 0.45f;
     // How far the share is from what the depths of the neighbours say, squared.
     private static final float DEPTH_VARIANCE = 0.0625f;
+    /** Shares that are tried: tenths, as the noise allows no finer ones. */
     private static final int TRIES = 10;
+    /** A float's bits as a whole number grow with its logarithm, nearly (Schraudolph 1999). */
     private static final float LOGARITHM_OF_A_BIT = (float) (Math.log(2) / (1 << 23));
+    /** Smaller shares are none. */
     private static final float LEAST_SHARE = 0.02f;
+    /** What a mixed pixel counts where a pure one is missing. */
     private static final float MIXED_WEIGHT = 1e-3f;
+    /** Variance of linear light in a photo: a fiftieth of white. */
     private static final float NOISE = 4e-4f;
     // Lifted highlights say nothing about the colour of a side.
     private static final float MOST_LIGHT = 1.5f;

@@ -40,20 +40,28 @@ public record Glints(
                 unit = Unit.SHARE)
         double threshold) {
     private static final Declared<Glints> SETTINGS = Declared.of(Glints.class);
+    /** By eye on the lamps of dusk and the windows beside them. */
     private static final double USUAL_THRESHOLD = 0.82;
 
     public static final Glints NONE = of(0);
 
-    // A lamp that clips is typically tens of times brighter than white; full strength multiplies by this much more.
+    /** Longer side at which is looked how crowded lights are; at 100 megapixels the full one would take 800 MB. */
     private static final int CROWDING_SIDE = 2560;
+    /** A lamp that clips is typically tens of times brighter than white; full strength multiplies by this much more. */
     private static final float FULL_LIFT = 24;
+    /** Linear light over which the lift sets in, at least: a step would pick out grain. */
     private static final float LEAST_RAMP = 0.01f;
+    /** What a pixel counts of which only one channel clips: it is a colour, more often than a lamp. By eye on dusk. */
     private static final float ONE_CHANNEL = 0.4f;
+    /** Pixels of blur from which the lift is full. */
     private static final float FULL_RADIUS = 4;
     // Side of a patch, in shares of the longer side of the picture.
     private static final double SMALL_SIDE = 0.012;
+    /** From here on a patch is a window. By eye on the windows and lamps of dusk. */
     private static final double LARGE_SIDE = 0.026;
+    /** Share of clipped pixels around up to which a patch stands alone; panes of a window do not. By eye on dusk. */
     private static final float SPARSE = 0.12f;
+    /** Share from which nothing is lifted. */
     private static final float DENSE = 0.4f;
 
     public Glints {
@@ -83,7 +91,6 @@ public record Glints(
                         source.blue().samples()[i]);
             }
         });
-        // How crowded a place is can be seen at a reduced size; at 100 megapixels the full one would take 800 MB.
         Size wide = source.size().fitting(CROWDING_SIDE);
         Plane around = BoxMean.of(Resample.toSize(clipped, wide), Math.max(2, wide.longSide() / 100));
         new Patches(clipped, around).liftInPlace((float) strength * FULL_LIFT);

@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
  * reaches exist.
  */
 final class Glow {
+    /** Columns that one worker takes. */
     private static final int STRIPE = 64;
 
     private final int width;

@@ -7,9 +7,11 @@ import app.yubble.core.raster.Bands;
  * them. The filling is smooth and done on cells of 4 x 4 pixels, because it is only seen through a blurred border.
  */
 final class HiddenFill {
+    /** As a power of two: four pixels on a side. What is hidden is never seen sharp. */
     private static final int CELL = 2;
     // So close to what stands in front a pixel may still hold some of it.
     private static final int CLEAR = 3;
+    /** Three colours and coverage. */
     private static final int CHANNELS = 4;
 
     private HiddenFill() {}

@@ -12,10 +12,18 @@ import org.jspecify.annotations.Nullable;
  * far as its own blur reaches; such pixels are filled in from the others.
  */
 final class HiddenFront {
+    /** As in {@link HiddenFill}. */
     private static final int CELL = 2;
+    /** Three colours and coverage. */
     private static final int CHANNELS = 4;
+    /** Pixels in front from which it is worth looking behind. */
     private static final float LEAST_RADIUS = 3;
+    /**
+     * How much brighter than its surroundings a hidden pixel may be; more is a lamp that would show through. By eye
+     * on dusk.
+     */
     private static final float TIMES = 1.6f;
+    /** See {@link #TIMES}; in linear light. */
     private static final float MORE = 1.5f;
 
     private final TilePixels pixels;

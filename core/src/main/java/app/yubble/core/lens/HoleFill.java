@@ -7,6 +7,7 @@ package app.yubble.core.lens;
  * <p>Gortler et al., "The Lumigraph" (1996), section 3.4 (pull-push), with box weights.
  */
 final class HoleFill {
+    /** Three colours and coverage. */
     private static final int CHANNELS = 4;
 
     private HoleFill() {}

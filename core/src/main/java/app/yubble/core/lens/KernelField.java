@@ -5,6 +5,7 @@ import java.util.concurrent.ConcurrentHashMap;
 
 /** The kernel of one layer everywhere in a tile: one for all, or one for each place when the disc is squeezed. */
 final class KernelField {
+    /** Radius in pixels of what is left when a level's own softness is taken off. */
     private static final double LEAST = 0.3;
 
     private final DiscShape shape;

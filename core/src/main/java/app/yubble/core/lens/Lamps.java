@@ -13,12 +13,19 @@ import org.jspecify.annotations.Nullable;
  * its own disc. Only the light above its surroundings is taken; the rest stays with the pixel.
  */
 final class Lamps {
+    /** Levels, as powers of two, at which lamps are looked for; smaller ones are drawn at full size anyway. */
     private static final int FIRST_LEVEL = 2;
+    /** See {@link #FIRST_LEVEL}. */
     private static final int LAST_LEVEL = 8;
+    /** Linear light from which a spot can be a lamp. This and what follows by eye on dusk and on night photos. */
     private static final float FIRST_PEAK = 0.5f;
+    /** Linear light from which it surely is, if it stands out. */
     private static final float FULL_PEAK = 0.8f;
+    /** How many times brighter than what is around. */
     private static final float FIRST_CONTRAST = 4;
+    /** See {@link #FIRST_CONTRAST}; from here on surely. */
     private static final float FULL_CONTRAST = 8;
+    /** How much bright surroundings count against a lamp. */
     private static final float SURROUNDINGS = 1.5f;
     /** Lamps of one disc are drawn as one where they lie closer together than this share of its radius. */
     private static final float TOGETHER = 1 / 16f;

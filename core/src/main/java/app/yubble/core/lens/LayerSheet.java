@@ -12,9 +12,13 @@ import org.jspecify.annotations.Nullable;
  * pixels and hardly with the number of layers.
  */
 final class LayerSheet {
+    /** Channels that are shown: colours and coverage; the one behind tells what is free. */
     private static final int SHOWN = 4;
+    /** Pixels that are blurred or skipped together. */
     private static final int BLOCK_WIDTH = 64;
+    /** Pixels under one mark of where something is. */
     static final int MARK_WIDTH = 16;
+    /** See {@link #MARK_WIDTH}. */
     private static final int MARK_HEIGHT = 4;
     // Below this share of the disc the hidden background is a guess from too few pixels: let it fade out.
     private static final float LEAST_SHOWN = 0.01f;

@@ -20,6 +20,7 @@ public final class LensRender {
 
     // From this length on pictures are a camera's own, whose edges are two pixels wide, and not reduced ones.
     private static final int WIDE_EDGES = 2800;
+    /** Side of a tile in pixels; bounds the memory of its sheets. */
     private static final int TILE = 1536;
 
     private LensRender() {}

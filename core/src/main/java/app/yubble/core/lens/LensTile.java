@@ -11,7 +11,12 @@ final class LensTile {
     // Up to here a disc has no shape to lose and the full level costs most; beyond, a level is reduced until its radius
     // is at most the second number; a disc's edge is then soft by about a pixel of its level.
     private static final float MOST_RADIUS_AT_FULL_SIZE = 2.5f;
+    /**
+     * Larger discs are drawn at a reduced size, where they have at most this radius; by eye round enough to be
+     * enlarged.
+     */
     private static final float MOST_RADIUS_ON_LEVEL = 5;
+    /** More than any radius needs. */
     private static final int MOST_LEVELS = 16;
     /** Where less than this of the layers behind shows, the pixel's own colour takes over. */
     private static final float LEAST_COVERAGE = 1e-3f;

@@ -7,7 +7,9 @@ import java.util.Arrays;
 
 /** How far blur reaches into a tile from outside: most tiles need much less margin than the largest radius. */
 final class Reach {
+    /** Pixels on a side of which the largest radius is known. */
     private static final int BLOCK = 32;
+    /** Beyond any radius: marks blocks without pixels. */
     private static final float MOST = 1e6f;
 
     /** Largest radius behind the band in each block, and in front of it. */

@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class Shelf implements AutoCloseable {
     private static final ConcurrentLinkedQueue<SoftReference<Shelf>> IDLE = new ConcurrentLinkedQueue<>();
+    /** Sets of sheets that wait to be used again: one for each of two cores. */
     private static final int MOST_IDLE = 2;
     /** About a preview's worth, 160 MB: more is given up, and so are large tiles, which differ in size. */
     private static final long MOST_KEPT = 40_000_000;

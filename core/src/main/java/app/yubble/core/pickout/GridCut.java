@@ -14,8 +14,11 @@ final class GridCut {
     /** Directions, clockwise by rows; a direction and its opposite add up to seven. */
     static final int[] DX = {-1, 0, 1, -1, 1, -1, 0, 1};
 
+    /** The eight neighbours, as {@link #DX}. */
     static final int[] DY = {-1, -1, -1, 0, 0, 1, 1, 1};
+    /** As many. */
     private static final int DIRECTIONS = 8;
+
     private static final byte TERMINAL = 8;
     private static final byte NONE = 9;
     private static final byte ORPHAN = 10;

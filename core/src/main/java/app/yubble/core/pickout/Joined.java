@@ -9,6 +9,7 @@ import java.util.function.IntPredicate;
  * front of them. Things beside the object that only look like it do not.
  */
 final class Joined extends CostSpread {
+    /** Pixels over which parts of an object are joined. By the objects of PickOutTest, as all of this package. */
     private static final float WIDEST_GAP = 8;
     // What is nearer by less may be the ground on which the object and the thing beside it stand.
     private static final float IN_FRONT = 0.05f;

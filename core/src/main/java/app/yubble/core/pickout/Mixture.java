@@ -10,8 +10,11 @@ import java.util.Arrays;
  * that is worst explained.
  */
 final class Mixture {
+    /** Colours of one side; GrabCut takes five (Rother, Kolmogorov and Blake 2004), clothes and grass have more. */
     private static final int COMPONENTS = 8;
+    /** After which the colours hardly move. */
     private static final int ROUNDS = 6;
+    /** Pixels that are learned from; more change nothing and take longer. */
     private static final int MOST_SAMPLES = 6000;
     // Grain and rounding: no component is narrower.
     private static final float LEAST_VARIANCE = 0.0006f;

@@ -9,8 +9,11 @@ import java.util.function.IntPredicate;
  * distance; Bai and Sapiro, "A Geodesic Framework for Fast Interactive Image and Video Segmentation and Matting", 2007).
  */
 final class Nearby extends CostSpread {
+    /** Cost at which a way is given up. */
     private static final float FARTHEST = 4;
+    /** Cost of a step where nothing changes: a way of a thousand pixels costs three. */
     private static final float PER_STEP = 0.003f;
+    /** Colour distance that is grain and costs nothing. */
     private static final float GRAIN = 0.01f;
 
     private final float[][] channels;

@@ -32,25 +32,41 @@ public final class ObjectCut {
     /** Not of the object, without having been marked. */
     public static final byte OUTSIDE = 3;
 
+    /** Of learning and parting; later ones move single pixels. This and what follows by the objects of PickOutTest. */
     private static final int ROUNDS = 4;
+    /** Cost of the way from a mark up to which a pixel is taken for the object at first. */
     private static final float SURE_WAY = 0.3f;
+    /** What colour alone can say, in logarithms of odds. */
     private static final float MOST_COLOUR = 6;
+    /** Cost of the way up to which a pixel looks as the mark does. */
     private static final float AT_MARK = 0.05f;
+    /** Of nearness. */
     private static final int BINS = 96;
     // What does not belong to the object may lie at any depth, also at ones that no sure pixel has.
     private static final double ANYWHERE = 0.3;
+    /** Keeps the logarithm of a depth finite that one side does not have. */
     private static final double RARE = 1e-4;
+    /** Depth says more than its odds: it is one value for many pixels. */
     private static final float DEPTH_TRUST = 1.4f;
+    /** Of nearness in the box; with less, depth says nothing. */
     private static final float LEAST_SPAN = 0.01f;
+    /** Cost of a border between two pixels that look alike. */
     private static final float SMOOTH = 10;
+    /** What the ways from the marks say, in logarithms of odds. */
     private static final float WAY = 2;
+    /** A step of nearness counts as much as twice that step of colour. */
     private static final float DEPTH_ON_WAYS = 2;
+    /** Cost of a border where the picture has an edge: corners are rare. */
     private static final float LEAST_SMOOTH = 0.3f;
+    /** More than all that speaks against it. */
     private static final float SURE = 1e5f;
+    /** What depth alone can say. */
     private static final float MOST_LEAN = 8;
     // Marks are few pixels beside all that is open, and count as this many.
     private static final int MARK_WEIGHT = 12;
+    /** Share of the object below which a piece apart from it is dropped. */
     private static final double SMALL_PIECE = 0.01;
+    /** Share below which a hole is closed. */
     private static final double SMALL_HOLE = 0.0002;
 
     private final int width;

@@ -9,6 +9,7 @@ import java.util.Arrays;
  * and off by less than a bucket. More starts can be given after a spread; it goes on from there.
  */
 public abstract class CostSpread {
+    /** Buckets for the largest cost. */
     private static final int STEPS = 1024;
 
     private final int width;

@@ -2,7 +2,9 @@ package app.yubble.core.raster;
 
 /** IEEE 754 half precision, which Java 17 cannot convert itself. */
 public final class HalfFloat {
+    /** Between the exponents of IEEE 754 binary32 and binary16. */
     private static final int EXPONENT_OFFSET = 127 - 15;
+    /** Of binary16: infinite, or no number. */
     private static final int LARGEST_EXPONENT = 31;
 
     private HalfFloat() {}

@@ -34,6 +34,7 @@ public record Recipe(
         implements Course {
     private static final Declared<Recipe> SETTINGS = Declared.of(Recipe.class);
 
+    /** So that a recipe stays within what a request may have. */
     public static final int MOST_TOUCHUPS = 500;
 
     /** A moderate blur with everything still sharp: the band is put on the subject once depth is known. */

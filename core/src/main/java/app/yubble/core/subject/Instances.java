@@ -16,7 +16,9 @@ import org.jspecify.annotations.Nullable;
  * @param count number of things
  */
 public record Instances(int width, int height, int[] labels, int count) {
+    /** Matte from which a pixel belongs to a thing. */
     private static final float INSIDE = 0.5f;
+    /** A thing is at least this fraction of the largest; smaller ones are faults of the matte. */
     private static final int SPECK_SHARE = 300;
 
     public static Instances of(Plane matte) {

@@ -27,13 +27,21 @@ import org.jspecify.annotations.Nullable;
  * <p>The guide is the square root of linear light, so that dark and light edges count alike.
  */
 public final class MatteRefiner {
+    /** Longer side at which the matte is fitted to the colours: as many as the finest matte of the network has. */
     private static final int FITTING_SIDE = 1024;
+    /** Window over the longer side: as wide as a lock of hair. */
     private static final double RADIUS_SHARE = 1.0 / 160;
+    /** Windows around a part that it is seen from. */
     private static final int REACH = 12;
+    /** Variance of colour below which the fit smooths (He, Sun and Tang 2013). */
     private static final float EPSILON = 2e-4f;
+    /** Within this of 0 or 1 the matte is left alone. */
     private static final float DECIDED = 0.03f;
+    /** Faint matte over large areas, which the fit makes of colours that both sides have, is taken off. */
     private static final float VEIL = 0.06f;
+    /** Squared colour distance of the two sides below which nothing can be read from colour. */
     private static final float LEAST_CONTRAST = 0.01f;
+    /** Matte from which a pixel was mixed at all. */
     private static final float SIGN = 0.04f;
 
     private MatteRefiner() {}

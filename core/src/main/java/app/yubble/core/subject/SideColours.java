@@ -10,9 +10,13 @@ import app.yubble.core.raster.Size;
  * of linear light. Where nothing sure is within reach the two are equal.
  */
 record SideColours(Plane[] subjects, Plane[] grounds) {
+    /** Matte from which a colour is one side's own. */
     private static final float SURE = 0.96f;
+    /** Share of sure pixels in a window from which their mean counts. */
     private static final float ENOUGH = 0.002f;
+    /** The sides are learned at half the size: colours of a side vary slowly. */
     private static final int SMALLER = 2;
+    /** Windows over which they are spread where there are none. */
     private static final int REACH = 2;
 
     Size size() {

@@ -12,7 +12,9 @@ public record Subject(Plane matte, double confidence) {
     /** Below this the matte is a guess and not used: measured on photos without a subject, see docs/architecture.md. */
     private static final double CLEAR = 0.72;
 
+    /** Of the picture; less is a speck that nobody photographed. */
     private static final double SMALLEST_SHARE = 0.002;
+    /** More is a matte that found no background. */
     private static final double LARGEST_SHARE = 0.93;
 
     /**

@@ -24,23 +24,36 @@ import java.util.List;
  * the border within what is looked at costs what the picture measures.
  */
 final class Cling {
+    /** Pixels of a brush at the size at which ways are found. */
     private static final int DIAMETER = 64;
     // Borders are brought to edges at a size at which the brush is so wide, as far as a matte would be.
     private static final int FITTED_DIAMETER = 384;
+    /** Pixels up to which a long stroke is worked on as a whole. */
     private static final int MOST_FITTED = 1024;
     // The border must lie within what is looked at, also where it is the brush's own.
     private static final double WIDER = 1.3;
+    /**
+     * Colour distance that stops paint at hardly any cling. This and what follows by eye on the figurine, and held by
+     * TouchupRepairTest.
+     */
     private static final float LOOSEST = 0.5f;
+    /** The same at full cling: grain of a face does not stop it. */
     private static final float TIGHTEST = 0.05f;
     // Changes below this from pixel to pixel are grain.
     private static final float GRAIN = 0.03f;
+    /** Cost of a step where nothing changes, over the limit. */
     private static final float PER_STEP = 0.002f;
+    /** What being unlike the stroke's colours costs. */
     private static final float UNLIKE = 0.5f;
+    /** That a stroke can be taken to have started on. */
     private static final int MOST_COLOURS = 16;
+    /** Of taking in colours beside those that are known. */
     private static final int MOST_ROUNDS = 6;
+    /** Pixels of gaps that are closed: highlights and grain. */
     private static final int CLOSED = 2;
     // Brushes that are small in the picture are looked at in their part of it, wide ones in a smaller picture.
     private static final int LEAST_SIDE = 128;
+    /** Longer side of the size that is worked at. */
     private static final int MOST_SIDE = 2048;
 
     private final Stroke stroke;

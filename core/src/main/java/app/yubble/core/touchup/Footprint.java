@@ -14,9 +14,13 @@ import org.jspecify.annotations.Nullable;
  * never passes full. Dabs lie at fixed places along the line, so all sizes of the picture get the same.
  */
 final class Footprint {
+    /** Dabs in one diameter: so close that no single one can be seen. */
     private static final int SPACING = 8;
+    /** A longer stroke gets wider spacing. */
     private static final int MOST_DABS = 200_000;
+    /** Of the curve over the radius, and at least {@link #LEAST_TOLERANCE} pixels: not to be seen. */
     private static final double TOLERANCE = 0.01;
+    /** See {@link #TOLERANCE}. */
     private static final double LEAST_TOLERANCE = 0.2;
 
     private final Stroke stroke;
@@ -168,6 +172,7 @@ final class Footprint {
 
     /** A piece of the line, or one dab, from an array that many share. */
     private static final class Segment {
+        /** Of a segment: two ends, two pressures, and what is derived from them. */
         static final int VALUES = 7;
 
         private final double x0;

@@ -18,8 +18,11 @@ import org.jspecify.annotations.Nullable;
  * @param shares of the box, row by row, as unsigned bytes
  */
 public record Mask(Size picture, @Nullable Region box, byte[] shares) {
+    /** Pixels around a mask's edge in which depth is looked at. */
     private static final int NEXT = 3;
+    /** Change of a mask over two pixels that makes an edge. */
     private static final float STEEP = 0.5f;
+    /** Change of nearness over two pixels that makes an edge; by eye on the figurine. */
     private static final float DEPTH_EDGE = 0.04f;
 
     public static Mask empty(Size picture) {

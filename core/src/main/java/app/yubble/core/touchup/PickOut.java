@@ -24,6 +24,7 @@ public record PickOut(
                         "strokes on the object; those that erase lie on what does not belong to it. Where marks overlap the"
                                 + " later one holds")
         List<Stroke> marks) {
+    /** So that a recipe stays within what a request may have. */
     public static final int MOST_MARKS = 500;
 
     public PickOut {

@@ -49,7 +49,9 @@ public record Touchup(
         @Unfolded Start start,
         @Unfolded Rim rim) {
     private static final Declared<Touchup> SETTINGS = Declared.of(Touchup.class);
+    /** Characters. */
     private static final int LONGEST_NAME = 80;
+    /** So that a recipe stays within what a request may have. */
     private static final int MOST_STROKES = 2000;
 
     /** What a touch-up's mask begins with, at most one of the two; strokes add to it and take away from it. */
@@ -104,6 +106,7 @@ public record Touchup(
                     unit = Unit.SIDE)
             double soften) {
         private static final Declared<Rim> SETTINGS = Declared.of(Rim.class);
+        /** Of the longer side: 300 pixels of a large photo. */
         private static final double MOST = 0.05;
 
         public static final Rim PLAIN = Declared.usual(Rim.class);
