@@ -113,9 +113,8 @@ class PickOutTest {
         assertThat(likeness("figurine", false, pickOut)).isGreaterThan(0.7);
     }
 
-    // Lamps, rear wheels and the roof's edge are missed by two marks, some grass and a reed at the same depth are
-    // taken:
-    // 0.95 is reached with four more.
+    // Lamps, rear wheels and the roof's edge are missed by two marks, some grass and a reed at the same depth
+    // are taken: 0.95 is reached with four more.
     @Test
     void theEngineBeforeHousesAndTrees() throws IOException {
         double[] over = {

@@ -71,9 +71,8 @@ public final class DepthEdges {
         return share >= 1 ? snapped : mixed(unsnapped(map, picture.size()), snapped, share);
     }
 
-    // A fine map was measured or made: the sample under each pixel, because an average of two depths is a depth at
-    // which
-    // nothing stands. A coarse one would show its cells.
+    // A fine map was measured or made: the sample under each pixel, because an average of two depths is a depth
+    // at which nothing stands. A coarse one would show its cells.
     private static Plane unsnapped(Plane map, Size size) {
         boolean fine = map.size().longSide() * COARSE >= size.longSide();
         return fine ? Resample.pick(map, size) : Resample.enlarge(map, size);
@@ -153,9 +152,8 @@ public final class DepthEdges {
             return joined(enlarged(behind, fine, 0, HAIR_HIGH), enlarged(subject, fine, HAIR_LOW, 1), fine);
         }
 
-        // A matte may be undecided over a whole coat. Only around its edge, as far as hair reaches, is half a share of
-        // a
-        // pixel what it says; elsewhere it would be a half-way depth.
+        // A matte may be undecided over a whole coat. Only around its edge, as far as hair reaches, is half a
+        // share of a pixel what it says; elsewhere it would be a half-way depth.
         private Plane decidedAwayFromEdges(Plane soft, Plane inside) {
             Plane around = BoxMean.of(
                     inside,

@@ -133,30 +133,33 @@ final class DiscBlur {
         if (high <= low) {
             return;
         }
-        int lowRow = (int) Math.floor(low);
-        int highRow = (int) Math.floor(high);
-        float f1 = (low - lowRow) * weight;
-        float t1 = (high - highRow) * weight;
+        End from = End.at(low, weight);
+        End until = End.at(high, weight);
         for (int y = 0; y < height; y++) {
-            int a = y0 + y - top + lowRow;
-            int b = y0 + y - top + highRow;
-            addEnds(row(b), row(b + 1), row(a), row(a + 1), weight - t1, t1, weight - f1, f1, to[y], 0, width);
+            addBetween(from, until, y0 + y - top, to[y], 0, width);
         }
     }
 
-    private static void addEnds(
-            float[] to0,
-            float[] to1,
-            float[] from0,
-            float[] from1,
-            float t0,
-            float t1,
-            float f0,
-            float f1,
-            float[] out,
-            int first,
-            int end) {
-        for (int i = first; i < end; i++) {
+    /** An end of a column of a disc: it lies in a row of which it takes a share. */
+    private record End(int row, float share, float rest) {
+        static End at(float place, float weight) {
+            int row = (int) Math.floor(place);
+            float share = (place - row) * weight;
+            return new End(row, share, weight - share);
+        }
+    }
+
+    /** Adds what lies between two ends, seen from {@code row}, to the columns from {@code first} to {@code last} (exclusive). */
+    private void addBetween(End from, End until, int row, float[] out, int first, int last) {
+        float[] to0 = row(row + until.row());
+        float[] to1 = row(row + until.row() + 1);
+        float[] from0 = row(row + from.row());
+        float[] from1 = row(row + from.row() + 1);
+        float t0 = until.rest();
+        float t1 = until.share();
+        float f0 = from.rest();
+        float f1 = from.share();
+        for (int i = first; i < last; i++) {
             out[i] += t0 * to0[i] + t1 * to1[i] - f0 * from0[i] - f1 * from1[i];
         }
     }
@@ -201,25 +204,8 @@ final class DiscBlur {
             float high = above[1][stripe] + down * (below[1][stripe] - above[1][stripe]);
             if (high > low) {
                 float weight = above[2][stripe] + down * (below[2][stripe] - above[2][stripe]);
-                int lowRow = (int) Math.floor(low);
-                int highRow = (int) Math.floor(high);
-                float f1 = (low - lowRow) * weight;
-                float t1 = (high - highRow) * weight;
-                int a = y0 + y - top + lowRow;
-                int b = y0 + y - top + highRow;
                 int x = stripe * STRIPE;
-                addEnds(
-                        row(b),
-                        row(b + 1),
-                        row(a),
-                        row(a + 1),
-                        weight - t1,
-                        t1,
-                        weight - f1,
-                        f1,
-                        to,
-                        x,
-                        Math.min(width, x + STRIPE));
+                addBetween(End.at(low, weight), End.at(high, weight), y0 + y - top, to, x, Math.min(width, x + STRIPE));
             }
         }
     }

@@ -52,17 +52,40 @@ final class EdgeSplit {
     /** By row, a bit for each pixel beside a jump of the radius: it is mixed. */
     private long[][] mixed;
 
-    private final Change[] changes;
-    final Pieces[] pieces;
-
-    /** @param spread how many pixels on either side of a jump are mixed: 1 in a reduced picture, 2 in a camera's own */
-    EdgeSplit(TilePixels pixels, int spread) {
+    private EdgeSplit(TilePixels pixels, int spread) {
         this.pixels = pixels;
         this.reach = Math.min(MOST_REACH, spread + 1);
         mixed = new long[pixels.height][(pixels.width + 63) / 64];
+    }
+
+    /**
+     * Takes the mixed pixels of a tile apart: in {@code pixels} they become what their far side is alone.
+     *
+     * @param spread how many pixels on either side of a jump are mixed: 1 in a reduced picture, 2 in a camera's own
+     * @return their near sides, by band
+     */
+    static Pieces[] splitInPlace(TilePixels pixels, int spread) {
+        EdgeSplit split = new EdgeSplit(pixels, spread);
         int bands = (pixels.height + LayerCut.BAND - 1) / LayerCut.BAND;
-        changes = new Change[bands];
-        pieces = new Pieces[bands];
+        split.markMixed(bands, spread);
+        Change[] changes = new Change[bands];
+        Pieces[] pieces = new Pieces[bands];
+        Bands.ofPieces(bands, band -> {
+            changes[band] = new Change();
+            pieces[band] = new Pieces();
+            Split own = split.new Split(changes[band], pieces[band]);
+            int from = band * LayerCut.BAND;
+            for (int y = from; y < Math.min(pixels.height, from + LayerCut.BAND); y++) {
+                split.splitRow(y, own);
+            }
+        });
+        for (Change change : changes) {
+            change.apply(pixels);
+        }
+        return pieces;
+    }
+
+    private void markMixed(int bands, int spread) {
         Bands.ofPieces(
                 bands, band -> markJumps(band * LayerCut.BAND, Math.min(pixels.height, (band + 1) * LayerCut.BAND)));
         for (int i = 1; i < spread; i++) {
@@ -74,18 +97,6 @@ final class EdgeSplit {
                 }
             });
             mixed = wide;
-        }
-        Bands.ofPieces(bands, band -> {
-            changes[band] = new Change();
-            pieces[band] = new Pieces();
-            Split split = new Split(changes[band], pieces[band]);
-            int from = band * LayerCut.BAND;
-            for (int y = from; y < Math.min(pixels.height, from + LayerCut.BAND); y++) {
-                splitRow(y, split);
-            }
-        });
-        for (Change change : changes) {
-            change.apply(pixels);
         }
     }
 

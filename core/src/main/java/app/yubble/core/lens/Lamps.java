@@ -125,15 +125,26 @@ final class Lamps {
         }
     }
 
+    private Lamps(TilePixels pixels, RadiusSteps steps) {
+        this.pixels = pixels;
+        this.steps = steps;
+        groups = new Group[2][steps.count()];
+    }
+
     /**
+     * The lamps of a tile.
+     *
      * @param pieces what lies over pixels, by band
      * @param least radius from which discs have an outline to lose
      * @param rings of which the disc consists
      */
-    Lamps(TilePixels pixels, Pieces[] pieces, RadiusSteps steps, float least, int rings) {
-        this.pixels = pixels;
-        this.steps = steps;
-        groups = new Group[2][steps.count()];
+    static Lamps of(TilePixels pixels, Pieces[] pieces, RadiusSteps steps, float least, int rings) {
+        Lamps lamps = new Lamps(pixels, steps);
+        lamps.find(pieces, least, rings);
+        return lamps;
+    }
+
+    private void find(Pieces[] pieces, float least, int rings) {
         int bands = pieces.length;
         float[][][] bright = new float[bands][][];
         sums[0] = new float[pixels.height >> FIRST_LEVEL][pixels.width >> FIRST_LEVEL];

@@ -261,9 +261,9 @@ final class LayerCut {
         }
     }
 
-    // A piece lies over a whole pixel of its farther side, so it hides nothing; but of its own two parts the nearer
-    // hides
-    // the farther. A hidden pixel is to count as shown, though something nearer has been taken for hiding it.
+    // A piece lies over a whole pixel of its farther side, so it hides nothing; but of its own two parts the
+    // nearer hides the farther. A hidden pixel is to count as shown, though something nearer has been taken for
+    // hiding it.
     private void addPieces(Listed list, Pieces from, boolean fromBehind, int j, boolean own, LayerSheet sheet) {
         if (list.starts[j] == list.starts[j + 1]) {
             return;

@@ -127,19 +127,16 @@ final class LayerSheet {
      *
      * @param partly radii of the pixels of which this layer shows only a part, the rest being sharp; null when it shows
      *     whole ones
-     * @param told whether to answer how it was laid; null otherwise
-     * @param scaled whether the answer is to have the layer's factor
+     * @param laid is told how; null when nobody asks
      */
-    Glow.@Nullable Laid layInto(
+    void layInto(
             Sheet picture,
             boolean over,
             KernelField kernels,
             float[][] notNearer,
             float @Nullable [][] partly,
-            boolean told,
-            boolean scaled) {
+            Glow.@Nullable Laid laid) {
         int reach = kernels.reach();
-        Glow.Laid laid = told ? laid(picture, over, scaled) : null;
         Bands.ofPieces(blocksDown * blocksAcross, index -> {
             int x0 = index % blocksAcross * BLOCK_WIDTH;
             int y0 = index / blocksAcross * blockHeight;
@@ -156,10 +153,14 @@ final class LayerSheet {
                 }
             }
         });
-        return laid;
     }
 
-    private Glow.Laid laid(Sheet picture, boolean over, boolean scaled) {
+    /**
+     * For {@link #layInto} to tell how the layer was laid.
+     *
+     * @param scaled whether it is to have the layer's factor
+     */
+    Glow.Laid untoldOver(Sheet picture, boolean over, boolean scaled) {
         float[][] hides = new float[sheet.height][];
         float[][] scale = scaled ? new float[sheet.height][sheet.width] : null;
         for (int y = 0; y < sheet.height; y++) {
@@ -225,9 +226,8 @@ final class LayerSheet {
         return bx0 < bx1 && by0 < by1 ? new Box(bx0, by0, bx1, by1) : null;
     }
 
-    // Seen from a pixel that is itself partly sharp, neighbours like it are whole: what is sharp of them hides what
-    // lies
-    // behind, too.
+    // Seen from a pixel that is itself partly sharp, neighbours like it are whole: what is sharp of them hides
+    // what lies behind, too.
     private static void seeWhole(float[][][] blurred, int row, float[] radius, int x0) {
         float[] covered = blurred[Sheet.COVERAGE][row];
         float[] shown = blurred[SHOWN][row];

@@ -58,18 +58,18 @@ final class LensTile {
             write(pixels.red, pixels.green, pixels.blue, out, region);
             return;
         }
-        EdgeSplit split = new EdgeSplit(pixels, plan.spread());
-        lamps = new Lamps(pixels, split.pieces, plan.steps(), MOST_RADIUS_AT_FULL_SIZE, shape.rings());
+        Pieces[] pieces = EdgeSplit.splitInPlace(pixels, plan.spread());
+        lamps = Lamps.of(pixels, pieces, plan.steps(), MOST_RADIUS_AT_FULL_SIZE, shape.rings());
         Sheet front = null;
         if (hasFront) {
-            front = layers(split.pieces, HiddenFront.of(pixels), true);
+            front = layers(pieces, HiddenFront.of(pixels), true);
             HiddenFill.behindTheFront(pixels);
         }
-        Sheet behind = hasBehind ? layers(split.pieces, nothing(split.pieces.length), false) : null;
+        Sheet behind = hasBehind ? layers(pieces, nothing(pieces.length), false) : null;
         if (behind != null) {
             underTheBand(behind);
         }
-        layPieces(split.pieces);
+        layPieces(pieces);
         if (front != null) {
             layFront(front);
         }
@@ -121,10 +121,12 @@ final class LensTile {
             });
             KernelField kernels = new KernelField(shape, radius, inFront, frame, level);
             Lamps.Group own = lit == null ? null : lit.at(k, inFront);
-            boolean told = glow != null && glow.mayChangeBy(own, inFront);
             float[][] partly = k == 1 && !inFront ? pixels.radius : null;
-            Glow.Laid laid = layer.layInto(picture, !inFront, kernels, cut.gathered(), partly, told, own != null);
-            if (laid != null && glow != null) {
+            if (glow == null || !glow.mayChangeBy(own, inFront)) {
+                layer.layInto(picture, !inFront, kernels, cut.gathered(), partly, null);
+            } else {
+                Glow.Laid laid = layer.untoldOver(picture, !inFront, own != null);
+                layer.layInto(picture, !inFront, kernels, cut.gathered(), partly, laid);
                 glow.lay(own, inFront, discs, laid);
             }
         }

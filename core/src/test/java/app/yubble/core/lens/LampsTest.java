@@ -120,7 +120,7 @@ class LampsTest {
         TilePixels pixels = new TilePixels(source, field, new Plane(source.size()), Region.all(source.size()), shelf);
         Pieces[] none = new Pieces[source.height() / LayerCut.BAND];
         Arrays.setAll(none, band -> new Pieces());
-        return new Lamps(pixels, none, new RadiusSteps(Math.abs(radius)), 3.5f, 1);
+        return Lamps.of(pixels, none, new RadiusSteps(Math.abs(radius)), 3.5f, 1);
     }
 
     private static int count(Lamps lamps, float radius) {
