@@ -278,7 +278,7 @@ final class RefocusCommand implements Callable<Integer> {
 
     private static Disc disc(String text) {
         Disc disc = Disc.ROUND;
-        for (String pair : text.split(",")) {
+        for (String pair : text.split(",", -1)) {
             String[] sides = pair.split("=", 2);
             try {
                 disc = DISC.with(

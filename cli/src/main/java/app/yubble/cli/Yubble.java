@@ -4,6 +4,7 @@ import app.yubble.core.depth.DepthShapeException;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.media.recipe.BadRecipeException;
 import java.io.PrintWriter;
+import java.nio.charset.Charset;
 import java.nio.file.NoSuchFileException;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -35,7 +36,7 @@ public final class Yubble implements Runnable {
 
     public static void main(String[] arguments) {
         System.setProperty("java.awt.headless", "true");
-        System.exit(run(new PrintWriter(System.err, true), arguments));
+        System.exit(run(new PrintWriter(System.err, true, Charset.defaultCharset()), arguments));
     }
 
     static int run(PrintWriter err, String... arguments) {

@@ -99,7 +99,7 @@ public record Aperture(
             return withFNumber(number);
         }
         double full = withFree(100).radiusPerNearness(size, focusNearness);
-        return withFree(Math.max(1, Math.min(100, Math.round(100 * wanted / full))));
+        return withFree(Math.max(1, Math.min(100, Math.rint(100 * wanted / full))));
     }
 
     public Aperture withFree(double newStrength) {

@@ -37,7 +37,7 @@ interface LocalStage<T> extends Stage<T> {
 
     /** What all of its result depends on beside the recipe: when this is another value, everything is made anew. */
     default Object everywhere(Results taken) {
-        return Boolean.TRUE;
+        return true;
     }
 
     /** The result for {@code part}. */

@@ -66,7 +66,7 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
     }
 
     public long bytes() {
-        return 64 + shares.length;
+        return 64L + shares.length;
     }
 
     /** What is not painted here, over the whole picture. */

@@ -147,7 +147,9 @@ record ExrReader(long mostPixels) {
             for (String name = word(); !name.isEmpty(); name = word()) {
                 int type = in.getInt();
                 in.getInt();
-                boolean whole = in.getInt() == 1 && in.getInt() == 1;
+                int columns = in.getInt();
+                int rows = in.getInt();
+                boolean whole = columns == 1 && rows == 1;
                 if (type < 0 || type >= BYTES.length || !whole || channels.size() >= MOST_CHANNELS) {
                     throw new UnreadablePictureException(
                             "the EXR file's channel " + name + " is of a kind that is not read");

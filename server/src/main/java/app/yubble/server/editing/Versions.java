@@ -140,7 +140,9 @@ public class Versions {
     @Transactional
     public Standing goTo(UUID id, UUID account, long expectedLock, int position) {
         Version version = locked(id, account, expectedLock);
-        edits.findByVersionIdAndPosition(id, position).orElseThrow(() -> new NotFoundException("step"));
+        if (edits.findByVersionIdAndPosition(id, position).isEmpty()) {
+            throw new NotFoundException("step");
+        }
         version.moveTo(position);
         return standing(version);
     }
