@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -33,6 +34,12 @@ class LicencesTest {
             "OFL-1.1",
             "GPL-2.0-with-classpath-exception");
 
+    /** Read by a person, because their build files say it in words of their own. */
+    private static final Map<String, String> READ = Map.of(
+            "com.twelvemonkeys.", "BSD with three clauses; the build file only says BSD",
+            "org.jobrunr:", "LGPL 3.0 or later, by choice",
+            "org.springframework.session:", "the archive holds the Apache License 2.0");
+
     @ParameterizedTest
     @ValueSource(strings = {"../server/target/bom.json", "../cli/target/bom.json", "../web/target/bom.json"})
     void everyPartHasALicenceThatFits(String bill) throws IOException {
@@ -43,7 +50,9 @@ class LicencesTest {
             List<String> licences = licences(component);
             String name = component.path("group").asString("") + ":"
                     + component.path("name").asString();
-            if (!name.startsWith("app.yubble:") && licences.stream().noneMatch(GOOD::contains)) {
+            if (!name.startsWith("app.yubble:")
+                    && READ.keySet().stream().noneMatch(name::startsWith)
+                    && licences.stream().noneMatch(GOOD::contains)) {
                 others.add(name + " " + licences);
             }
         }

@@ -79,36 +79,11 @@ public final class Resample {
 
     /** Bilinear between pixel centres, clamped at the border. */
     public static Plane enlarge(Plane source, Size size) {
-        int sw = source.width();
-        int sh = source.height();
-        int dw = size.width();
+        Enlarging enlarging = new Enlarging(source.size(), size);
         Plane out = new Plane(size);
-        float[] in = source.samples();
-        float[] to = out.samples();
-        int[] leftOf = new int[dw];
-        float[] weightOf = new float[dw];
-        for (int x = 0; x < dw; x++) {
-            double centre = (x + 0.5) * sw / dw - 0.5;
-            int left = (int) Math.floor(centre);
-            leftOf[x] = Math.max(0, Math.min(Math.max(0, sw - 2), left));
-            weightOf[x] = sw == 1 ? 0 : (float) Math.max(0, Math.min(1, centre - leftOf[x]));
-        }
-        int nextX = sw == 1 ? 0 : 1;
         Bands.ofRows(size.height(), (from, until) -> {
-            float[] between = new float[sw];
             for (int y = from; y < until; y++) {
-                double centre = (y + 0.5) * sh / size.height() - 0.5;
-                int upper = Math.max(0, Math.min(Math.max(0, sh - 2), (int) Math.floor(centre)));
-                float down = sh == 1 ? 0 : (float) Math.max(0, Math.min(1, centre - upper));
-                int row0 = upper * sw;
-                int row1 = Math.min(sh - 1, upper + 1) * sw;
-                for (int x = 0; x < sw; x++) {
-                    between[x] = in[row0 + x] + down * (in[row1 + x] - in[row0 + x]);
-                }
-                for (int x = 0; x < dw; x++) {
-                    float left = between[leftOf[x]];
-                    to[y * dw + x] = left + weightOf[x] * (between[leftOf[x] + nextX] - left);
-                }
+                enlarging.fill(source, enlarging.row(y), out.samples(), y * size.width());
             }
         });
         return out;

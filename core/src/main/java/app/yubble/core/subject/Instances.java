@@ -1,8 +1,8 @@
 package app.yubble.core.subject;
 
+import app.yubble.core.raster.Flood;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -26,9 +26,14 @@ public record Instances(int width, int height, int[] labels, int count) {
         float[] alpha = matte.samples();
         int[] found = new int[alpha.length];
         List<Integer> sizes = new ArrayList<>();
+        Flood flood = new Flood(matte.size());
         for (int i = 0; i < alpha.length; i++) {
-            if (found[i] == 0 && alpha[i] > INSIDE) {
-                sizes.add(flood(alpha, width, found, i, sizes.size() + 1));
+            if (alpha[i] > INSIDE && !flood.isTaken(i)) {
+                int[] thing = flood.from(i, false, (at, to) -> alpha[to] > INSIDE);
+                sizes.add(thing.length);
+                for (int place : thing) {
+                    found[place] = sizes.size();
+                }
             }
         }
         int largest = sizes.stream().max(Comparator.naturalOrder()).orElse(0);
@@ -74,25 +79,5 @@ public record Instances(int width, int height, int[] labels, int count) {
             }
         }
         return pixels == 0 ? null : new double[] {x / pixels / width, y / pixels / height};
-    }
-
-    private static int flood(float[] alpha, int width, int[] labels, int start, int label) {
-        ArrayDeque<Integer> open = new ArrayDeque<>();
-        labels[start] = label;
-        open.add(start);
-        int size = 0;
-        while (!open.isEmpty()) {
-            int at = open.remove();
-            size++;
-            int x = at % width;
-            int[] around = {at - width, at + width, x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1};
-            for (int to : around) {
-                if (to >= 0 && to < alpha.length && labels[to] == 0 && alpha[to] > INSIDE) {
-                    labels[to] = label;
-                    open.add(to);
-                }
-            }
-        }
-        return size;
     }
 }

@@ -2,6 +2,7 @@ package app.yubble.core.subject;
 
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.BoxMean;
+import app.yubble.core.raster.Enlarging;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
@@ -115,12 +116,11 @@ public final class MatteRefiner {
     /** A part of a small matte at the picture's size, between its pixels' centres. */
     private static Plane enlarged(Plane soft, Region part, Region box) {
         Plane out = new Plane(part.size());
-        Columns columns = new Columns(soft.width(), box.width(), part.x() - box.x(), part.width());
+        Region within = new Region(part.x() - box.x(), part.y() - box.y(), part.width(), part.height());
+        Enlarging enlarging = new Enlarging(soft.size(), box.size(), within);
         Bands.ofRows(part.height(), (from, to) -> {
-            float[] row = new float[part.width()];
             for (int y = from; y < to; y++) {
-                columns.enlarge(soft, Rows.of(part.y() - box.y() + y, box.height(), soft.size()), row);
-                System.arraycopy(row, 0, out.samples(), y * row.length, row.length);
+                enlarging.fill(soft, enlarging.row(y), out.samples(), y * part.width());
             }
         });
         return out;
@@ -234,29 +234,29 @@ public final class MatteRefiner {
     private static Plane apply(Plane[] model, Plane turning, Plane soft, SideColours sides, Picture picture) {
         Plane out = new Plane(picture.size());
         int width = picture.width();
-        Columns columns = new Columns(soft.width(), width);
-        Columns coarse = new Columns(sides.size().width(), width);
+        Enlarging enlarging = new Enlarging(soft.size(), picture.size());
+        Enlarging coarse = new Enlarging(sides.size(), picture.size());
         Bands.ofRows(picture.height(), (from, to) -> {
             float[] weights = new float[width];
             float[] own = new float[width];
             for (int y = from; y < to; y++) {
-                Rows rows = Rows.of(y, picture.height(), soft.size());
-                Rows coarseRows = Rows.of(y, picture.height(), sides.size());
-                columns.enlarge(turning, rows, weights);
-                columns.enlarge(soft, rows, own);
+                Enlarging.Row row = enlarging.row(y);
+                Enlarging.Row coarseRow = coarse.row(y);
+                enlarging.fill(turning, row, weights, 0);
+                enlarging.fill(soft, row, own, 0);
                 for (int x = 0, i = y * width; x < width; x++, i++) {
                     float alpha = own[x];
                     if (weights[x] > 0) {
                         float r = rooted(picture.red(), i);
                         float g = rooted(picture.green(), i);
                         float b = rooted(picture.blue(), i);
-                        float line = columns.at(model[3], rows, x)
-                                + columns.at(model[0], rows, x) * r
-                                + columns.at(model[1], rows, x) * g
-                                + columns.at(model[2], rows, x) * b;
+                        float line = enlarging.at(model[3], row, x)
+                                + enlarging.at(model[0], row, x) * r
+                                + enlarging.at(model[1], row, x) * g
+                                + enlarging.at(model[2], row, x) * b;
                         float fine = Math.max(0, Math.min(1, (line - VEIL) / (1 - 2 * VEIL)));
                         if (fine > 0 && fine < 1) {
-                            fine = between(sides, coarse, coarseRows, x, r, g, b, fine);
+                            fine = between(sides, coarse, coarseRow, x, r, g, b, fine);
                         }
                         alpha += Math.min(1, weights[x]) * (fine - alpha);
                     }
@@ -269,7 +269,14 @@ public final class MatteRefiner {
 
     /** Alpha from the colours of the two sides, as far as they tell; else {@code filtered}. */
     private static float between(
-            SideColours sides, Columns columns, Rows rows, int x, float r, float g, float b, float filtered) {
+            SideColours sides,
+            Enlarging columns,
+            Enlarging.Row rows,
+            int x,
+            float r,
+            float g,
+            float b,
+            float filtered) {
         float br = columns.at(sides.ground(0), rows, x);
         float bg = columns.at(sides.ground(1), rows, x);
         float bb = columns.at(sides.ground(2), rows, x);
@@ -294,59 +301,5 @@ public final class MatteRefiner {
 
     private static float rooted(Plane plane, int i) {
         return (float) Math.sqrt(Math.max(0, plane.samples()[i]));
-    }
-
-    /** The two rows of a small plane around a row of the large one, as offsets, and the lower one's share. */
-    private record Rows(int upper, int lower, float down) {
-        static Rows of(int y, int height, Size small) {
-            float at = (y + 0.5f) * small.height() / height - 0.5f;
-            int upper = Math.max(0, Math.min(small.height() - 1, (int) Math.floor(at)));
-            int lower = Math.min(small.height() - 1, upper + 1);
-            return new Rows(upper * small.width(), lower * small.width(), Math.max(0, Math.min(1, at - upper)));
-        }
-    }
-
-    /** The same across. The small planes enlarged as a whole would take 600 MB at 24 megapixels. */
-    private static final class Columns {
-        private final int[] left;
-        private final int[] right;
-        private final float[] share;
-
-        Columns(int small, int large) {
-            this(small, large, 0, large);
-        }
-
-        /** Of the {@code count} columns from {@code first} on only. */
-        Columns(int small, int large, int first, int count) {
-            left = new int[count];
-            right = new int[count];
-            share = new float[count];
-            for (int x = 0; x < count; x++) {
-                float at = (first + x + 0.5f) * small / large - 0.5f;
-                left[x] = Math.max(0, Math.min(small - 1, (int) Math.floor(at)));
-                right[x] = Math.min(small - 1, left[x] + 1);
-                share[x] = Math.max(0, Math.min(1, at - left[x]));
-            }
-        }
-
-        float at(Plane plane, Rows rows, int x) {
-            float[] in = plane.samples();
-            float top = in[rows.upper() + left[x]];
-            top += share[x] * (in[rows.upper() + right[x]] - top);
-            float bottom = in[rows.lower() + left[x]];
-            bottom += share[x] * (in[rows.lower() + right[x]] - bottom);
-            return top + rows.down() * (bottom - top);
-        }
-
-        void enlarge(Plane plane, Rows rows, float[] row) {
-            float[] mixed = new float[plane.width()];
-            for (int x = 0; x < mixed.length; x++) {
-                float upper = plane.samples()[rows.upper() + x];
-                mixed[x] = upper + rows.down() * (plane.samples()[rows.lower() + x] - upper);
-            }
-            for (int x = 0; x < row.length; x++) {
-                row[x] = mixed[left[x]] + share[x] * (mixed[right[x]] - mixed[left[x]]);
-            }
-        }
     }
 }
