@@ -41,6 +41,8 @@ public final class FocusFinder {
 
     /** Of what goes on without a gap; the rest is mixed pixels. */
     private static final double ALL_OF_ONE = 0.99;
+    /** Share of a matte from which a thing is the subject, and the rest is its ball, its bag or its neighbour's elbow. */
+    private static final double MAIN_SHARE = 0.7;
 
     private FocusFinder() {}
 
@@ -93,8 +95,8 @@ public final class FocusFinder {
     }
 
     /**
-     * A band over one of the things in a matte: over those nine tenths of it that lie closest together, or nearly all when it is
-     * alone. Depth fades along limbs, and hands and feet would be left out.
+     * A band over one of the things in a matte: over those nine tenths of it that lie closest together, or nearly all when there is
+     * little else. Depth fades along limbs, and hands and feet would be left out.
      *
      * @param number of {@link #things}, 1 for the largest
      */
@@ -105,17 +107,22 @@ public final class FocusFinder {
         Instances things = Instances.of(alpha);
         float[] inside = new float[alpha.samples().length];
         int count = 0;
+        int all = 0;
         for (int i = 0; i < inside.length; i++) {
-            if (things.labels()[i] == number && alpha.samples()[i] > WELL_INSIDE) {
-                inside[count++] = near.samples()[i];
+            if (things.labels()[i] > 0 && alpha.samples()[i] > WELL_INSIDE) {
+                all++;
+                if (things.labels()[i] == number) {
+                    inside[count++] = near.samples()[i];
+                }
             }
         }
         if (count == 0) {
             return SharpBand.around(0.5, SUBJECT_WIDTH, FALLOFF);
         }
         Arrays.sort(inside, 0, count);
-        float[] ends = densest(inside, 0, count, things.count() == 1 ? HALF : MOST_OF_SEVERAL);
-        if (things.count() == 1) {
+        boolean main = count >= MAIN_SHARE * all;
+        float[] ends = densest(inside, 0, count, main ? HALF : MOST_OF_SEVERAL);
+        if (main) {
             int[] own = joined(inside, count, ends);
             ends = densest(inside, own[0], own[1], ALL_OF_ONE);
         }

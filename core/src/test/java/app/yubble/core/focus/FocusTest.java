@@ -11,6 +11,8 @@ import app.yubble.core.raster.Size;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class FocusTest {
     private final SharpBand band = new SharpBand(0.6, 0.5, 0.1, 0);
@@ -150,6 +152,28 @@ class FocusTest {
         for (float width : EdgeWidth.of(grain).samples()) {
             assertThat(width).isZero();
         }
+    }
+
+    /** A limb that fades from the body on, and a ball or a second person beside it. */
+    @ParameterizedTest
+    @ValueSource(doubles = {20, 60})
+    void aFigureKeepsItsLimbsBesideItsBallButNotBesideAnotherFigure(double ball) {
+        Plane matte = Pictures.plane(
+                400,
+                200,
+                (x, y) -> x >= 20 && x < 220 && y >= 80 && y < 110
+                                || x >= 20 && x < 100 && y >= 40 && y < 160
+                                || Math.hypot(x - 320, y - 100) < ball
+                        ? 1
+                        : 0);
+        Plane nearness = Pictures.plane(400, 200, (x, y) -> x < 100 ? 0.8 : x < 230 ? 0.8 - 0.003 * (x - 100) : 0.4);
+        SharpBand found = FocusFinder.thing(nearness, matte, 1);
+        if (ball < 50) {
+            assertThat(found.far()).isLessThan(0.46);
+        } else {
+            assertThat(found.far()).isGreaterThan(0.46);
+        }
+        assertThat(found.near()).isGreaterThan(0.8);
     }
 
     @Test
