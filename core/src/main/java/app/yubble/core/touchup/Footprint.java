@@ -126,16 +126,7 @@ final class Footprint {
         float[] out = new float[count * Segment.VALUES];
         for (int i = 0; i < count; i++) {
             int next = Math.min(stroke.count() - 1, i + 1);
-            Segment.put(
-                    out,
-                    i,
-                    px(i),
-                    py(i),
-                    radius(stroke.pressure(i)),
-                    px(next),
-                    py(next),
-                    radius(stroke.pressure(next)),
-                    1);
+            Segment.put(out, i, end(i), end(next), 1);
         }
         return out;
     }
@@ -167,7 +158,14 @@ final class Footprint {
         double x = px(point) + along * (px(next) - px(point));
         double y = py(point) + along * (py(next) - py(point));
         double pressure = stroke.pressure(point) + along * (stroke.pressure(next) - stroke.pressure(point));
-        Segment.put(out, dab, x, y, radius(pressure), x, y, radius(pressure), flow(pressure));
+        End place = new End(x, y, radius(pressure));
+        Segment.put(out, dab, place, place, flow(pressure));
+    }
+
+    private record End(double x, double y, double radius) {}
+
+    private End end(int point) {
+        return new End(px(point), py(point), radius(stroke.pressure(point)));
     }
 
     /** A piece of the line, or one dab, from an array that many share. */
@@ -195,9 +193,8 @@ final class Footprint {
             length = dx * dx + dy * dy;
         }
 
-        static void put(
-                float[] to, int index, double x0, double y0, double r0, double x1, double y1, double r1, double flow) {
-            double[] values = {x0, y0, r0, x1, y1, r1, flow};
+        static void put(float[] to, int index, End from, End until, double flow) {
+            double[] values = {from.x(), from.y(), from.radius(), until.x(), until.y(), until.radius(), flow};
             for (int i = 0; i < VALUES; i++) {
                 to[index * VALUES + i] = (float) values[i];
             }
