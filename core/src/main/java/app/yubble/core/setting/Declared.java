@@ -53,7 +53,8 @@ public final class Declared<T extends Record> {
         /** Why a number is refused; null when it is in range. */
         public @Nullable String fault(String called, double value) {
             Setting range = Objects.requireNonNull(setting);
-            boolean in = value >= range.least() && (range.below() ? value < range.most() : value <= range.most());
+            boolean in = value >= range.least() - range.slack()
+                    && (range.below() ? value < range.most() : value <= range.most() + range.slack());
             return in ? null : called + " must be in " + range() + ", found " + text(value);
         }
 

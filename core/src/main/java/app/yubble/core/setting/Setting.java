@@ -25,6 +25,9 @@ public @interface Setting {
     /** Whether {@link #most} itself is excluded. */
     boolean below() default false;
 
+    /** By how much sums of rounded numbers may pass the ends of the range. */
+    double slack() default 0;
+
     /** Of a number; 1 is true for what is true or false. */
     double usual() default 0;
 

@@ -9,6 +9,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.JsonNode;
@@ -22,8 +23,15 @@ final class FormReader {
     // Half a pixel of a picture 25 000 pixels wide.
     private static final double TOLERANCE = 2e-5;
     private static final int MOST_FAULTS = 20;
+    private static final Pattern NUMBER = Pattern.compile("[-+]?\\d{1,9}(\\.\\d{0,18})?([eE][-+]?\\d{1,2})?");
 
+    private final boolean lenient;
     private final List<String> faults = new ArrayList<>();
+
+    /** @param lenient takes numbers and truths that are written as texts */
+    FormReader(boolean lenient) {
+        this.lenient = lenient;
+    }
 
     /** The faults so far, with where they are. */
     List<String> faults() {
@@ -72,7 +80,7 @@ final class FormReader {
         @Nullable Object[] values = new Object[items.size()];
         for (int i = 0; i < values.length; i++) {
             Declared.Item item = items.get(i);
-            JsonNode own = node.get(item.name());
+            JsonNode own = meant(item.type(), node.get(item.name()));
             if (item.isUnfolded()) {
                 values[i] = parts(item.type().asSubclass(Record.class), node, path);
             } else if (own == null || own.isNull()) {
@@ -89,6 +97,20 @@ final class FormReader {
         } catch (IllegalArgumentException fault) {
             return fault(path.isEmpty() ? fault.getMessage() : path + ": " + fault.getMessage());
         }
+    }
+
+    private @Nullable JsonNode meant(Class<?> type, @Nullable JsonNode node) {
+        if (!lenient || node == null || !node.isString()) {
+            return node;
+        }
+        String text = node.stringValue().strip();
+        if (type == boolean.class && (text.equals("true") || text.equals("false"))) {
+            return JsonNodeFactory.instance.booleanNode(text.equals("true"));
+        }
+        if ((type == double.class || type == int.class) && NUMBER.matcher(text).matches()) {
+            return JsonNodeFactory.instance.numberNode(Double.parseDouble(text));
+        }
+        return text.isEmpty() && type.isPrimitive() ? null : node;
     }
 
     private @Nullable Object value(Declared.Item item, JsonNode node, String path) {
@@ -187,8 +209,8 @@ final class FormReader {
         }
         float[] to = new float[points.size()];
         for (int i = 0; i < to.length; i++) {
-            JsonNode each = points.path(i);
-            if (!each.isNumber()) {
+            JsonNode each = meant(double.class, points.path(i));
+            if (each == null || !each.isNumber()) {
                 return fault(path + " must be a list of numbers");
             }
             to[i] = (float) (Math.round(each.doubleValue() * ROUNDING) / ROUNDING);

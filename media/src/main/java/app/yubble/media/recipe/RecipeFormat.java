@@ -45,7 +45,8 @@ public final class RecipeFormat {
         recipe.setAll(given);
         recipe.remove(List.of("format", "version"));
         CHANGES.subList(version.intValue() - 1, CHANGES.size()).forEach(change -> change.accept(recipe));
-        FormReader reader = new FormReader();
+        // Version 1 was read by a reader that took texts for numbers.
+        FormReader reader = new FormReader(version.intValue() == 1);
         Recipe made = reader.read(Recipe.class, recipe, "");
         if (made == null) {
             throw new BadRecipeException(reader.faults());

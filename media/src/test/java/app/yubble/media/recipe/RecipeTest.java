@@ -101,6 +101,12 @@ class RecipeTest {
                 .isEqualTo(
                         Recipe.INITIAL.withGlints(new Glints(0.6, 0.82)).withBand(new SharpBand(0.7, 0.55, 0.02, 0.1)));
         assertThat(RecipeJson.read(golden("nothing.json"))).isEqualTo(Recipe.INITIAL);
+        Recipe odd = RecipeJson.read(golden("numbers-as-texts.json"));
+        assertThat(odd.opacity()).isEqualTo(0.5);
+        assertThat(odd.disc().blades()).isEqualTo(7);
+        assertThat(odd.touchups().get(0).inverted()).isTrue();
+        assertThat(odd.touchups().get(0).strokes().get(0).points()).containsExactly(0.5f, 0.25f, 1);
+        assertThat(odd.touchups().get(0).start().pickOut()).isEqualTo(new PickOut(0, 0.5, 1.0000004, 0.5, List.of()));
     }
 
     @Test
