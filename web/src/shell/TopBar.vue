@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { mdiLogout, mdiCircleHalfFull } from '@mdi/js'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 import { useSession } from '../stores/session'
 
 const session = useSession()
+const route = useRoute()
 const router = useRouter()
 const theme = useTheme()
 
@@ -27,7 +28,7 @@ async function leave(): Promise<void> {
       Yubble
     </router-link>
     <nav aria-label="Main">
-      <router-link to="/shoots">Shoots</router-link>
+      <router-link to="/shoots" :class="{ 'router-link-active': route.path.startsWith('/shoots') }">Shoots</router-link>
       <router-link to="/deliveries">Deliveries</router-link>
       <router-link to="/settings">Settings</router-link>
     </nav>
