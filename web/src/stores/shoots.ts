@@ -62,7 +62,8 @@ export const useShoots = defineStore('shoots', () => {
 
   async function remove(id: string): Promise<void> {
     await api.deleteShoot(id)
-    await load()
+    // It is not to be looked for on all pages.
+    await load(id === current.value ? '' : current.value)
   }
 
   async function removeShot(id: string): Promise<void> {

@@ -8,7 +8,9 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -28,34 +30,39 @@ public final class Declared<T extends Record> {
      * A component of the record.
      *
      * @param setting null for a part that has settings of its own
+     * @param name in files
+     * @param isUnfolded whether its own settings stand among those of the record
      */
-    public record Item(RecordComponent component, @Nullable Setting setting) {
-        public String name() {
-            return setting == null || setting.written().isEmpty() ? component.getName() : setting.written();
+    public record Item(
+            RecordComponent component, @Nullable Setting setting, String name, boolean isUnfolded, boolean isNullable) {
+        static Item of(RecordComponent component) {
+            Setting setting = component.getAnnotation(Setting.class);
+            component.getAccessor().setAccessible(true);
+            return new Item(
+                    component,
+                    setting,
+                    setting == null || setting.written().isEmpty() ? component.getName() : setting.written(),
+                    component.isAnnotationPresent(Unfolded.class),
+                    component.getAnnotatedType().isAnnotationPresent(Nullable.class));
         }
 
         public Class<?> type() {
             return component.getType();
         }
 
-        public boolean isUnfolded() {
-            return component.isAnnotationPresent(Unfolded.class);
-        }
-
         public boolean isNumber() {
             return type() == double.class || type() == int.class;
         }
 
-        public boolean isNullable() {
-            return component.getAnnotatedType().isAnnotationPresent(Nullable.class);
+        public boolean holds(double value) {
+            Setting range = Objects.requireNonNull(setting);
+            return value >= range.least() - range.slack()
+                    && (range.below() ? value < range.most() : value <= range.most() + range.slack());
         }
 
-        /** Why a number is refused; null when it is in range. */
-        public @Nullable String fault(String called, double value) {
-            Setting range = Objects.requireNonNull(setting);
-            boolean in = value >= range.least() - range.slack()
-                    && (range.below() ? value < range.most() : value <= range.most() + range.slack());
-            return in ? null : called + " must be in " + range() + ", found " + text(value);
+        /** Why a number is refused that does not {@linkplain #holds hold}. */
+        public String fault(String called, double value) {
+            return called + " must be in " + range() + ", found " + text(value);
         }
 
         /** The range in words, with the unit. */
@@ -75,15 +82,20 @@ public final class Declared<T extends Record> {
 
     private final Constructor<T> constructor;
     private final List<Item> items;
+    private final Set<String> names;
 
     private Declared(Class<T> type) {
         RecordComponent[] components = type.getRecordComponents();
-        items = Arrays.stream(components)
-                .map(each -> new Item(each, each.getAnnotation(Setting.class)))
-                .toList();
+        items = Arrays.stream(components).map(Item::of).toList();
+        names = items.stream()
+                .flatMap(each -> each.isUnfolded()
+                        ? of(each.type().asSubclass(Record.class)).names().stream()
+                        : Stream.of(each.name()))
+                .collect(Collectors.toUnmodifiableSet());
         try {
             constructor = type.getDeclaredConstructor(
                     Arrays.stream(components).map(RecordComponent::getType).toArray(Class<?>[]::new));
+            constructor.setAccessible(true);
         } catch (NoSuchMethodException e) {
             throw new IllegalStateException("every record has a canonical constructor", e);
         }
@@ -96,6 +108,11 @@ public final class Declared<T extends Record> {
 
     public List<Item> items() {
         return items;
+    }
+
+    /** The names of all fields that the record has in files. */
+    public Set<String> names() {
+        return names;
     }
 
     /**
@@ -112,9 +129,8 @@ public final class Declared<T extends Record> {
         for (int i = 0; i < values.length; i++) {
             Item item = items.get(i);
             if (item.isNumber() && item.setting() != null && values[i] instanceof Number number) {
-                String fault = item.fault(item.words(), number.doubleValue());
-                if (fault != null) {
-                    throw new IllegalArgumentException(fault);
+                if (!item.holds(number.doubleValue())) {
+                    throw new IllegalArgumentException(item.fault(item.words(), number.doubleValue()));
                 }
             }
         }
@@ -176,7 +192,6 @@ public final class Declared<T extends Record> {
     /** @throws IllegalArgumentException when the record refuses the values */
     public T make(@Nullable Object[] values) {
         try {
-            constructor.setAccessible(true);
             return constructor.newInstance(values);
         } catch (InvocationTargetException e) {
             if (e.getCause() instanceof RuntimeException fault) {
@@ -217,9 +232,7 @@ public final class Declared<T extends Record> {
     /** The value of a component. */
     public @Nullable Object value(T from, int index) {
         try {
-            var accessor = items.get(index).component().getAccessor();
-            accessor.setAccessible(true);
-            return accessor.invoke(from);
+            return items.get(index).component().getAccessor().invoke(from);
         } catch (ReflectiveOperationException e) {
             throw new IllegalStateException(e);
         }

@@ -5,7 +5,6 @@ import app.yubble.core.touchup.Stroke;
 import java.lang.reflect.ParameterizedType;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
@@ -14,7 +13,6 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.JsonNodeFactory;
-import tools.jackson.databind.node.ObjectNode;
 
 /** Makes records of JSON by their declared settings. Goes on after a fault, so that all are found. */
 final class FormReader {
@@ -23,12 +21,13 @@ final class FormReader {
     // Half a pixel of a picture 25 000 pixels wide.
     private static final double TOLERANCE = 2e-5;
     private static final int MOST_FAULTS = 20;
+    private static final String POINTS = "points";
     private static final Pattern NUMBER = Pattern.compile("[-+]?\\d{1,9}(\\.\\d{0,18})?([eE][-+]?\\d{1,2})?");
 
     private final boolean lenient;
     private final List<String> faults = new ArrayList<>();
 
-    /** @param lenient takes numbers and truths that are written as texts */
+    /** @param lenient takes numbers and truths that are written as texts, and of a number that is not whole what is */
     FormReader(boolean lenient) {
         this.lenient = lenient;
     }
@@ -50,27 +49,23 @@ final class FormReader {
      * @return null when it has faults
      */
     <T extends Record> @Nullable T read(Class<T> type, JsonNode node, String path) {
+        return read(type, node, path, "");
+    }
+
+    /** @param beside the name of a field that is read apart */
+    private <T extends Record> @Nullable T read(Class<T> type, JsonNode node, String path, String beside) {
         if (!node.isObject()) {
             return fault((path.isEmpty() ? "the recipe" : path) + " must be an object");
         }
-        Set<String> known = new LinkedHashSet<>();
-        collectNames(Declared.of(type), known);
+        Set<String> known = Declared.of(type).names();
         int before = faults.size();
-        node.propertyNames().stream()
-                .filter(name -> !known.contains(name))
-                .forEach(name -> fault("unknown field \"" + inside(path, name) + "\""));
-        T made = parts(type, node, path);
-        return faults.size() > before ? null : made;
-    }
-
-    private static void collectNames(Declared<?> declared, Set<String> into) {
-        for (Declared.Item item : declared.items()) {
-            if (item.isUnfolded()) {
-                collectNames(Declared.of(item.type().asSubclass(Record.class)), into);
-            } else {
-                into.add(item.name());
+        for (String name : node.propertyNames()) {
+            if (!known.contains(name) && !name.equals(beside)) {
+                fault("unknown field \"" + inside(path, name) + "\"");
             }
         }
+        T made = parts(type, node, path);
+        return faults.size() > before ? null : made;
     }
 
     private <T extends Record> @Nullable T parts(Class<T> type, JsonNode node, String path) {
@@ -134,14 +129,15 @@ final class FormReader {
     }
 
     private @Nullable Object number(Declared.Item item, JsonNode node, String path) {
-        if (!node.isNumber() || item.type() == int.class && !node.canConvertToInt()) {
-            return fault(path + " must be a " + (item.type() == int.class ? "whole number" : "number"));
+        boolean whole = item.type() == int.class;
+        if (!node.isNumber() || whole && !lenient && !node.canConvertToInt()) {
+            return fault(path + " must be a " + (whole ? "whole number" : "number"));
         }
-        String fault = item.fault(path, node.doubleValue());
-        if (fault != null) {
-            return fault(fault);
+        double value = node.doubleValue();
+        if (!item.holds(value)) {
+            return fault(item.fault(path, value));
         }
-        return item.type() == int.class ? (Object) node.intValue() : (Object) node.doubleValue();
+        return whole ? (Object) (int) value : (Object) value;
     }
 
     private @Nullable Object choice(Class<?> type, JsonNode node, String path) {
@@ -177,15 +173,8 @@ final class FormReader {
 
     /** A stroke's brush and its points stand in one object. */
     private @Nullable Stroke stroke(JsonNode node, String path) {
-        if (!node.isObject()) {
-            return fault(path + " must be an object");
-        }
-        JsonNode points = node.path("points");
-        ObjectNode own = JsonNodeFactory.instance.objectNode();
-        node.forEachEntry(own::set);
-        own.remove("points");
-        Stroke.Brush brush = read(Stroke.Brush.class, own, path);
-        float[] places = places(points, path + ".points");
+        Stroke.Brush brush = read(Stroke.Brush.class, node, path, POINTS);
+        float[] places = node.isObject() ? places(node.path(POINTS), path + "." + POINTS) : null;
         if (brush == null || places == null) {
             return null;
         }
