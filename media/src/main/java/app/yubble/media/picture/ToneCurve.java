@@ -13,7 +13,11 @@ import java.util.concurrent.atomic.AtomicReferenceArray;
  * 10.18: sampled curves and parametric curves), or the sRGB curve of IEC 61966-2-1.
  */
 public final class ToneCurve {
-    public static final ToneCurve SRGB = new ToneCurve(new Channel[] {srgb(), srgb(), srgb()});
+    public static final ToneCurve SRGB = of(srgb());
+
+    /** ITU-R BT.709 and BT.2020, the camera's side (BT.709-6, item 1.2, turned round). */
+    public static final ToneCurve BT709 =
+            of(code -> code < 0.081 ? code / 4.5 : Math.pow((code + 0.099) / 1.099, 1 / 0.45));
 
     private static final int STEPS = 1 << 16;
     private static final int MOST_TAGS = 200;
@@ -35,6 +39,15 @@ public final class ToneCurve {
     @FunctionalInterface
     private interface Channel {
         double linear(double code);
+    }
+
+    private static ToneCurve of(Channel each) {
+        return new ToneCurve(new Channel[] {each, each, each});
+    }
+
+    /** Light is the code value to the power of {@code gamma}. */
+    public static ToneCurve ofGamma(double gamma) {
+        return of(code -> Math.pow(code, gamma));
     }
 
     private static Channel srgb() {
@@ -137,6 +150,19 @@ public final class ToneCurve {
         return table;
     }
 
+    /** {@link #decoding} of red, green and blue. */
+    public float[][] tables(int most) {
+        return new float[][] {decoding(0, most), decoding(1, most), decoding(2, most)};
+    }
+
+    /**
+     * The code in [0,1] for each of {@code steps + 1} equal steps of the square root of linear light, for each channel: entry i is
+     * for {@code (i / steps)^2}.
+     */
+    public float[][] codes() {
+        return new float[][] {encoding(0), encoding(1), encoding(2)};
+    }
+
     /**
      * Code values in [0,1] for linear light in equal steps of its square root: entry i is for {@code (i / n)^2}.
      * The square root spends the entries where curves are steep.
@@ -151,7 +177,7 @@ public final class ToneCurve {
     }
 
     /** The code in [0,1] of a linear sample, by a table of {@link #encoding}. */
-    static float encoded(float[] table, float linear) {
+    public static float encoded(float[] table, float linear) {
         if (!(linear > 0)) {
             return table[0];
         }

@@ -1,0 +1,175 @@
+package app.yubble.media.clip;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+
+/**
+ * One run of ffmpeg or ffprobe. It is stopped when it is closed, when it takes too long, and with this program.
+ *
+ * <p>What a program says on standard error is collected by a thread of its own, so that it never waits for somebody to listen.
+ */
+final class Tool implements AutoCloseable {
+    /** Containers that are read; none of them names other files. */
+    private static final String CONTAINERS = "mov,matroska,nut";
+
+    /** Of address space: decoding 4K H.265 on two threads takes 1.6 GB of it, AV1 in 4K 2.9 GB. */
+    private static final long MOST_KILOBYTES = 6_000_000;
+
+    // The shell only sets limits; arguments go through it untouched. SIGPIPE is normal for a reader that has enough.
+    private static final String LIMITED =
+            "ulimit -v %d; ulimit -c 0; command -v \"$0\" >/dev/null || exit 127; exec \"$0\" \"$@\"";
+    private static final int NOT_FOUND = 127;
+    private static final int KILLED = 128;
+    /** Bytes kept of what a program says; it can say a line for every frame. */
+    private static final int MOST_SAID = 20_000;
+
+    private static final int LONGEST_REASON = 200;
+    private static final Duration ENDING = Duration.ofSeconds(5);
+
+    private final String program;
+    private final Process process;
+    private final Thread listener;
+    private final Thread guard;
+    private final ByteArrayOutputStream said = new ByteArrayOutputStream();
+    private volatile boolean tooLong;
+
+    private Tool(String program, List<String> arguments, Duration most) {
+        this.program = program;
+        List<String> command = new ArrayList<>(List.of("sh", "-c", LIMITED.formatted(MOST_KILOBYTES), program));
+        command.addAll(arguments);
+        try {
+            process = new ProcessBuilder(command).start();
+        } catch (IOException fault) {
+            throw new ClipToolException("a program could not be started: " + fault.getMessage(), fault);
+        }
+        listener = daemon("clip-tool-listener", this::listen);
+        guard = daemon("clip-tool-guard", () -> stopAfter(most));
+    }
+
+    /** Starts ffmpeg with arguments that come after the general ones. */
+    static Tool ffmpeg(Duration most, List<String> arguments) {
+        List<String> all = new ArrayList<>(List.of("-hide_banner", "-nostdin", "-y", "-loglevel", "error"));
+        all.addAll(arguments);
+        return new Tool("ffmpeg", all, most);
+    }
+
+    static Tool ffprobe(Duration most, List<String> arguments) {
+        List<String> all = new ArrayList<>(List.of("-hide_banner", "-loglevel", "error"));
+        all.addAll(arguments);
+        return new Tool("ffprobe", all, most);
+    }
+
+    /** How an input file is named: it can only be a local file of a known container. */
+    static List<String> input(Path file) {
+        return List.of(
+                "-protocol_whitelist",
+                "file,pipe",
+                "-format_whitelist",
+                CONTAINERS,
+                "-i",
+                "file:" + file.toAbsolutePath());
+    }
+
+    private static Thread daemon(String name, Runnable work) {
+        Thread thread = new Thread(work, name);
+        thread.setDaemon(true);
+        thread.start();
+        return thread;
+    }
+
+    private void listen() {
+        byte[] buffer = new byte[4096];
+        try (InputStream errors = process.getErrorStream()) {
+            for (int n = errors.read(buffer); n >= 0; n = errors.read(buffer)) {
+                synchronized (said) {
+                    said.write(buffer, 0, Math.max(0, Math.min(n, MOST_SAID - said.size())));
+                }
+            }
+        } catch (IOException closed) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private void stopAfter(Duration most) {
+        try {
+            if (!process.waitFor(most.toMillis(), TimeUnit.MILLISECONDS)) {
+                tooLong = true;
+                process.destroyForcibly();
+            }
+        } catch (InterruptedException over) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** What it writes. */
+    InputStream out() {
+        return process.getInputStream();
+    }
+
+    /** What it reads. */
+    OutputStream in() {
+        return process.getOutputStream();
+    }
+
+    /** The first line that it said about what went wrong; empty when it said nothing. */
+    String reason() {
+        try {
+            listener.join(ENDING.toMillis());
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+        }
+        synchronized (said) {
+            return said.toString(StandardCharsets.UTF_8)
+                    .lines()
+                    // The program names the place in its memory that complains, and our own path to the file.
+                    .map(line -> line.replaceAll("\\[[^\\]]* @ 0x[0-9a-f]+\\] ?", "")
+                            .replaceAll("file:/\\S*?(: |$)", "")
+                            .strip())
+                    .filter(line -> !line.isEmpty())
+                    .findFirst()
+                    .map(line -> line.length() > LONGEST_REASON ? line.substring(0, LONGEST_REASON) : line)
+                    .orElse("");
+        }
+    }
+
+    /**
+     * Waits for the end.
+     *
+     * @return whether it was content
+     * @throws ClipToolException when it is not installed, took too long or was killed
+     */
+    boolean ended() {
+        int code;
+        try {
+            code = process.waitFor();
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+            process.destroyForcibly();
+            throw new ClipToolException(program + " was interrupted", stopped);
+        }
+        if (tooLong) {
+            throw new ClipToolException(program + " took too long and was stopped");
+        }
+        if (code == NOT_FOUND) {
+            throw new ClipToolException("clips need " + program + "; on Debian: apt-get install ffmpeg");
+        }
+        if (code > KILLED) {
+            throw new ClipToolException(program + " was killed (signal " + (code - KILLED) + ")");
+        }
+        return code == 0;
+    }
+
+    @Override
+    public void close() {
+        process.destroyForcibly();
+        guard.interrupt();
+    }
+}
