@@ -24,6 +24,7 @@ import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.View;
 import app.yubble.core.subject.Quality;
 import app.yubble.core.touchup.PickOut;
+import app.yubble.core.touchup.Span;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
 import app.yubble.media.depthfile.CameraDepth;
@@ -136,7 +137,8 @@ class SameResultsTest {
                 true,
                 List.of(line(0.4, 0, false, 0.4, 0.4, 0.6, 0.6)),
                 Touchup.Start.EMPTY,
-                new Touchup.Rim(0.01, 0.02));
+                new Touchup.Rim(0.01, 0.02),
+                Span.ALL);
         Touchup object = new Touchup(
                 "g",
                 "",
@@ -156,7 +158,8 @@ class SameResultsTest {
                                         line(0.03, 0, false, 0.45, 0.45, 0.5, 0.6),
                                         line(0.03, 0, true, 0.28, 0.25, 0.3, 0.4))),
                         null),
-                Touchup.Rim.PLAIN);
+                Touchup.Rim.PLAIN,
+                Span.ALL);
         SharpBand near = SharpBand.around(0.95, 0.1, 0.05);
         SharpBand far = SharpBand.around(0.1, 0.1, 0.03);
         Aperture lens = Aperture.DEFAULT.withLens(85, 36, 1.5).withFNumber(1.2);

@@ -9,6 +9,7 @@ import app.yubble.core.lens.Glints;
 import app.yubble.core.setting.Declared;
 import app.yubble.core.setting.Setting;
 import app.yubble.core.setting.Unit;
+import app.yubble.core.touchup.Span;
 import app.yubble.core.touchup.Touchup;
 import java.util.List;
 
@@ -30,9 +31,14 @@ public record Recipe(
                 means = "of the whole effect over the untouched photo",
                 usual = 1,
                 unit = Unit.SHARE)
-        double opacity)
+        double opacity,
+
+        Marks marks)
         implements Course {
     private static final Declared<Recipe> SETTINGS = Declared.of(Recipe.class);
+
+    /** Microseconds of a second. */
+    private static final double MICROS = 1e6;
 
     /** So that a recipe stays within what a request may have. */
     public static final int MOST_TOUCHUPS = 500;
@@ -49,43 +55,52 @@ public record Recipe(
         if (touchups.stream().map(Touchup::id).distinct().count() < touchups.size()) {
             throw new IllegalArgumentException("two touch-ups of a recipe have one id");
         }
-        SETTINGS.check(depth, touchups, band, aperture, gain, disc, glints, opacity);
+        SETTINGS.check(depth, touchups, band, aperture, gain, disc, glints, opacity, marks);
     }
 
     @Override
     public Recipe at(Moment moment) {
-        return this;
+        double seconds = moment.micros() / MICROS;
+        boolean spans = touchups.stream().anyMatch(each -> !each.span().equals(Span.ALL));
+        Recipe now = spans
+                ? withTouchups(touchups.stream().map(each -> each.at(seconds)).toList())
+                : this;
+        return marks.isEmpty() ? now : marks.on(now, seconds);
     }
 
     public Recipe withDepth(DepthChoice value) {
-        return new Recipe(value, touchups, band, aperture, gain, disc, glints, opacity);
+        return new Recipe(value, touchups, band, aperture, gain, disc, glints, opacity, marks);
     }
 
     public Recipe withTouchups(List<Touchup> value) {
-        return new Recipe(depth, value, band, aperture, gain, disc, glints, opacity);
+        return new Recipe(depth, value, band, aperture, gain, disc, glints, opacity, marks);
     }
 
     public Recipe withBand(SharpBand value) {
-        return new Recipe(depth, touchups, value, aperture, gain, disc, glints, opacity);
+        return new Recipe(depth, touchups, value, aperture, gain, disc, glints, opacity, marks);
     }
 
     public Recipe withAperture(Aperture value) {
-        return new Recipe(depth, touchups, band, value, gain, disc, glints, opacity);
+        return new Recipe(depth, touchups, band, value, gain, disc, glints, opacity, marks);
     }
 
     public Recipe withGain(Gain value) {
-        return new Recipe(depth, touchups, band, aperture, value, disc, glints, opacity);
+        return new Recipe(depth, touchups, band, aperture, value, disc, glints, opacity, marks);
     }
 
     public Recipe withDisc(Disc value) {
-        return new Recipe(depth, touchups, band, aperture, gain, value, glints, opacity);
+        return new Recipe(depth, touchups, band, aperture, gain, value, glints, opacity, marks);
     }
 
     public Recipe withGlints(Glints value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, value, opacity);
+        return new Recipe(depth, touchups, band, aperture, gain, disc, value, opacity, marks);
+    }
+
+    public Recipe withMarks(Marks value) {
+        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, opacity, value);
     }
 
     public Recipe withOpacity(double value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, value);
+        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, value, marks);
     }
 }

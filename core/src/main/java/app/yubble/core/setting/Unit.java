@@ -13,7 +13,8 @@ public enum Unit {
     DEGREES("degrees"),
     FACTOR(""),
     MILLIMETRES("mm"),
-    METRES("m");
+    METRES("m"),
+    SECONDS("s");
 
     private final String sign;
 

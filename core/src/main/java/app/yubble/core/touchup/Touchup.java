@@ -47,7 +47,8 @@ public record Touchup(
         List<Stroke> strokes,
 
         @Unfolded Start start,
-        @Unfolded Rim rim) {
+        @Unfolded Rim rim,
+        @Unfolded Span span) {
     private static final Declared<Touchup> SETTINGS = Declared.of(Touchup.class);
     /** Characters. */
     private static final int LONGEST_NAME = 80;
@@ -134,7 +135,7 @@ public record Touchup(
     }
 
     public Touchup {
-        SETTINGS.check(id, name, action, strength, target, shown, inverted, strokes, start, rim);
+        SETTINGS.check(id, name, action, strength, target, shown, inverted, strokes, start, rim, span);
         if (id.isBlank() || id.length() > LONGEST_NAME) {
             throw new IllegalArgumentException("a touch-up needs an id of at most " + LONGEST_NAME + " characters");
         }
@@ -154,11 +155,26 @@ public record Touchup(
 
     /** One with strokes only. */
     public static Touchup of(String id, Action action, double strength, double target, Stroke... strokes) {
-        return new Touchup(id, "", action, strength, target, true, false, List.of(strokes), Start.EMPTY, Rim.PLAIN);
+        return new Touchup(
+                id, "", action, strength, target, true, false, List.of(strokes), Start.EMPTY, Rim.PLAIN, Span.ALL);
     }
 
     public Touchup withStrokes(List<Stroke> value) {
-        return new Touchup(id, name, action, strength, target, shown, inverted, value, start, rim);
+        return new Touchup(id, name, action, strength, target, shown, inverted, value, start, rim, span);
+    }
+
+    public Touchup withId(String value) {
+        return new Touchup(value, name, action, strength, target, shown, inverted, strokes, start, rim, span);
+    }
+
+    public Touchup withSpan(Span value) {
+        return new Touchup(id, name, action, strength, target, shown, inverted, strokes, start, rim, value);
+    }
+
+    /** What it is at a time of a clip: as strong as it is there. */
+    public Touchup at(double seconds) {
+        return new Touchup(
+                id, name, action, strength * span.at(seconds), target, shown, inverted, strokes, start, rim, Span.ALL);
     }
 
     /** Whether the result can differ for it. */

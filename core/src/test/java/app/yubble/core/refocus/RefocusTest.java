@@ -17,6 +17,7 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.touchup.Span;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
 import java.util.ArrayList;
@@ -222,7 +223,8 @@ class RefocusTest {
                 false,
                 List.of(strokes),
                 Touchup.Start.EMPTY,
-                Touchup.Rim.PLAIN);
+                Touchup.Rim.PLAIN,
+                Span.ALL);
         assertThat(line.nearness(scene, recipe.withTouchups(List.of(hidden)), size)
                         .samples())
                 .isEqualTo(line.nearness(scene, recipe, size).samples());
@@ -319,7 +321,8 @@ class RefocusTest {
                 false,
                 List.of(dab(0.4, 0.5, 0.2, 0.6), dab(0.6, 0.5, 0.01, 0)),
                 Touchup.Start.EMPTY,
-                new Touchup.Rim(0.004, 0.002));
+                new Touchup.Rim(0.004, 0.002),
+                Span.ALL);
         Recipe painted = recipe.withTouchups(
                 List.of(grown, touchup(Touchup.Action.BLUR, 0.3, dab(0.5, 0.75, 0.1, 0.6), dab(0.1, 0.1, 0.3, 0.6))));
         Picture whole = line.render(viewer, large, painted, View.of(large.size()), Progress.NONE);
@@ -370,7 +373,8 @@ class RefocusTest {
                 false,
                 List.of(erasing),
                 new Touchup.Start(null, "a".repeat(64)),
-                Touchup.Rim.PLAIN)));
+                Touchup.Rim.PLAIN,
+                Span.ALL)));
         RefocusLine moving = new RefocusLine(StageCache.keepingAll());
         for (Region part : List.of(new Region(1500, 1100, 500, 400), new Region(1820, 1100, 500, 400))) {
             Picture fresh = new RefocusLine(StageCache.keepingAll())
@@ -420,7 +424,8 @@ class RefocusTest {
                     false,
                     List.of(beside),
                     Touchup.Start.EMPTY,
-                    new Touchup.Rim(grow, 0));
+                    new Touchup.Rim(grow, 0),
+                    Span.ALL);
             Picture now = line.render(
                     viewer, large, recipe.withTouchups(List.of(grown)), new View(large.size(), seen), Progress.NONE);
             if (before != null) {

@@ -16,7 +16,8 @@ public final class RecipeFormat {
     public static final String NAME = "yubble-recipe";
 
     /** What has changed with each version; the first is from 1 to 2. */
-    private static final List<Consumer<ObjectNode>> CHANGES = List.of(RecipeFormat::gatherGlints);
+    private static final List<Consumer<ObjectNode>> CHANGES =
+            List.of(RecipeFormat::gatherGlints, RecipeFormat::withoutTime);
 
     /** The version that is written. */
     public static final int VERSION = CHANGES.size() + 1;
@@ -60,6 +61,11 @@ public final class RecipeFormat {
         to.writeNumberProperty("version", VERSION);
         new FormWriter(to).writeParts(recipe);
         to.writeEndObject();
+    }
+
+    /** Time came with marks and spans: an older recipe has none, and a program that knows none must not drop them. */
+    private static void withoutTime(ObjectNode recipe) {
+        // What is missing has its default.
     }
 
     /** Strength and threshold of glints stood apart; the threshold came late, so that many recipes have none. */

@@ -4,15 +4,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
+import app.yubble.core.clip.Ease;
 import app.yubble.core.depth.DepthTrim;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.Glints;
+import app.yubble.core.recipe.ApertureMark;
+import app.yubble.core.recipe.BandMark;
 import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.recipe.GainMark;
+import app.yubble.core.recipe.Marks;
+import app.yubble.core.recipe.OpacityMark;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.touchup.PickOut;
+import app.yubble.core.touchup.Span;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
 import java.io.IOException;
@@ -25,6 +32,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.Test;
@@ -71,7 +79,8 @@ class RecipeTest {
                 true,
                 List.of(line, dab),
                 new Touchup.Start(box, null),
-                new Touchup.Rim(-0.01, 0.02));
+                new Touchup.Rim(-0.01, 0.02),
+                Span.ALL);
     }
 
     private static Touchup revealed() {
@@ -85,12 +94,49 @@ class RecipeTest {
                 false,
                 List.of(),
                 new Touchup.Start(null, "0123456789abcdef".repeat(4)),
-                Touchup.Rim.PLAIN);
+                Touchup.Rim.PLAIN,
+                Span.ALL);
     }
 
     @Test
     void aRecipeComesBackAsItWasWritten() {
         assertThat(RecipeJson.read(RecipeJson.write(EVERY_SETTING))).isEqualTo(EVERY_SETTING);
+    }
+
+    /** The marks of a pulled focus, of every kind. */
+    private static Marks marks() {
+        SharpBand near = new SharpBand(0.86, 0.78, 0.06, 0.06, 0.1, 0);
+        Ease drawn = Ease.drawn(List.of(new Ease.CurvePoint(0.25, 0.5), new Ease.CurvePoint(0.75, 0.625)));
+        return new Marks(
+                List.of(new BandMark(0.5, drawn, near), new BandMark(2.75, Ease.HOLD, near.tilted(0, 0))),
+                List.of(new ApertureMark(1, Ease.STRAIGHT, 4, 50)),
+                List.of(new GainMark(0, Ease.SMOOTH, new Gain(0.5, 2))),
+                List.of(new OpacityMark(0, Ease.SMOOTH, 0), new OpacityMark(1, Ease.SMOOTH, 1)));
+    }
+
+    @Test
+    void marksAndSpansComeBackAsTheyWereWritten() {
+        Recipe recipe =
+                EVERY_SETTING.withMarks(marks()).withTouchups(List.of(leftEar().withSpan(new Span(1, 2.5, 0.25))));
+        assertThat(RecipeJson.read(RecipeJson.write(recipe))).isEqualTo(recipe);
+        RecipePieces cut = RecipePieces.cut(recipe);
+        assertThat(RecipePieces.join(
+                        cut.whole(),
+                        names -> names.stream()
+                                .collect(Collectors.toMap(
+                                        each -> each,
+                                        each -> cut.pieces().get(each).get()))))
+                .isEqualTo(recipe);
+    }
+
+    @Test
+    void marksOutOfOrderAreRefusedWithTheirPlace() {
+        assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":3,"
+                        + "\"marks\":{\"opacity\":[{\"at\":2},{\"at\":1}],\"band\":[{\"at\":-1}]}}"))
+                .hasMessageContaining("marks.band[0].at must be in 0..36000 s");
+        assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":3,"
+                        + "\"marks\":{\"opacity\":[{\"at\":2},{\"at\":1}]}}"))
+                .hasMessageContaining("marks: marks of the opacity must follow each other");
     }
 
     @Test
@@ -145,7 +191,7 @@ class RecipeTest {
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":7}"))
                 .isInstanceOf(BadRecipeException.class)
                 .hasMessageContaining("version 7")
-                .hasMessageContaining("up to 2");
+                .hasMessageContaining("up to 3");
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\"}"))
                 .hasMessageContaining("\"version\" of a recipe");
         assertThatThrownBy(() -> RecipeJson.read("{}")).hasMessageContaining("not a recipe");
@@ -178,8 +224,8 @@ class RecipeTest {
     @TestFactory
     Stream<DynamicTest> everyNumberHasItsRange() {
         return RecipeSchema.definitions("").entrySet().stream()
-                .filter(each ->
-                        !List.of("Recipe", "Touchup", "Stroke", "PickOut").contains(each.getKey()))
+                .filter(each -> !List.of("Recipe", "Touchup", "Stroke", "PickOut", "CurvePoint")
+                        .contains(each.getKey()))
                 .flatMap(each -> each.getValue()
                         .path("properties")
                         .propertyStream()
@@ -197,8 +243,14 @@ class RecipeTest {
             if (type.equals("Disc") && name.equals("blades")) {
                 own.put(name, bound.equals("minimum") ? -1 : 12);
             }
-            assertThatThrownBy(() -> RecipeJson.read(version2("\"" + part + "\":" + own)))
-                    .hasMessageContaining(part + "." + name + " must be in");
+            if (type.endsWith("Mark")) {
+                String kind = part.substring(0, part.length() - "mark".length());
+                assertThatThrownBy(() -> RecipeJson.read(version2("\"marks\":{\"" + kind + "\":[" + own + "]}")))
+                        .hasMessageContaining("marks." + kind + "[0]." + name + " must be in");
+            } else {
+                assertThatThrownBy(() -> RecipeJson.read(version2("\"" + part + "\":" + own)))
+                        .hasMessageContaining(part + "." + name + " must be in");
+            }
         }
     }
 
