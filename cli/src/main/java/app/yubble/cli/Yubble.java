@@ -15,9 +15,9 @@ import picocli.CommandLine.Spec;
 /** Entry point. Exit codes: 0 done, 2 wrong use, 3 the input cannot be read, 1 anything else. */
 @Command(
         name = "yubble",
-        description = "Refocuses a photo.",
+        description = "Refocuses photos and clips.",
         mixinStandardHelpOptions = true,
-        subcommands = {DepthCommand.class, RefocusCommand.class})
+        subcommands = {DepthCommand.class, RefocusCommand.class, ClipCommand.class})
 public final class Yubble implements Runnable {
     static final int WRONG_USE = 2;
     static final int UNREADABLE = 3;
@@ -31,7 +31,7 @@ public final class Yubble implements Runnable {
 
     @Override
     public void run() {
-        throw new ParameterException(spec.commandLine(), "say what to do: depth or refocus");
+        throw new ParameterException(spec.commandLine(), "say what to do: depth, refocus or clip");
     }
 
     public static void main(String[] arguments) {

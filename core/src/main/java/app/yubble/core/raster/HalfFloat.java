@@ -7,7 +7,27 @@ public final class HalfFloat {
     /** Of binary16: infinite, or no number. */
     private static final int LARGEST_EXPONENT = 31;
 
+    /** IEEE 754 binary16. */
+    private static final float LARGEST = 65504;
+    /** See {@link #LARGEST}. */
+    private static final float SMALLEST_NORMAL = 0x1p-14f;
+
     private HalfFloat() {}
+
+    /** The nearest one; what is too small is 0, what is too large the largest. */
+    public static short of(float value) {
+        int bits = Float.floatToIntBits(value);
+        int sign = bits >>> 16 & 0x8000;
+        float size = Math.abs(value);
+        if (size >= LARGEST) {
+            return (short) (sign | 0x7bff);
+        }
+        if (size < SMALLEST_NORMAL) {
+            return (short) (sign | Math.round(size * 0x1p24f));
+        }
+        int rounded = (bits & 0x7fffffff) + 0x1000;
+        return (short) (sign | (rounded >> 13) - (EXPONENT_OFFSET << 10));
+    }
 
     public static float toFloat(short half) {
         int sign = (half & 0x8000) << 16;

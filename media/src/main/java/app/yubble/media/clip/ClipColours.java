@@ -23,7 +23,10 @@ public record ClipColours(String matrix, String transfer, String primaries, bool
     /** What the file says, completed where it says nothing. */
     static ClipColours of(
             String pixels, String matrix, String transfer, String primaries, String range, int shortSide) {
-        boolean rgb = pixels.startsWith("gbr") || pixels.startsWith("rgb") || pixels.startsWith("bgr");
+        boolean rgb = pixels.startsWith("gray")
+                || pixels.startsWith("gbr")
+                || pixels.startsWith("rgb")
+                || pixels.startsWith("bgr");
         boolean told = rgb || !matrix.equals(UNKNOWN);
         String usual = shortSide >= HIGH_DEFINITION ? "bt709" : "smpte170m";
         return new ClipColours(
@@ -50,6 +53,11 @@ public record ClipColours(String matrix, String transfer, String primaries, bool
 
     boolean isRgb() {
         return matrix.equals("gbr");
+    }
+
+    /** The same numbers taken as they are, without a curve. */
+    ClipColours asCodes() {
+        return new ClipColours(matrix, "linear", primaries, full, told);
     }
 
     /** Arguments that write all of it into a film; red, green and blue are written as BT.709. */

@@ -34,4 +34,9 @@ public record ClipInfo(
     public ClipInfo {
         sounds = List.copyOf(sounds);
     }
+
+    ClipInfo withColours(ClipColours value) {
+        return new ClipInfo(
+                container, codec, pixels, bits, size, timeBase, pixelShape, value, startMicros, micros, rate, sounds);
+    }
 }

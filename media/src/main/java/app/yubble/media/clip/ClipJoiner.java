@@ -33,6 +33,22 @@ public final class ClipJoiner {
      */
     public static void join(
             List<Stretch> stretches, Path list, ClipInfo source, @Nullable Sound wanted, ClipFormat format, Path out) {
+        join(stretches, list, source, wanted, format, out, true);
+    }
+
+    /** A film of depth, which has no colours and no sound. */
+    public static void joinDepth(List<Stretch> stretches, Path list, ClipInfo source, ClipFormat format, Path out) {
+        join(stretches, list, source, null, format, out, false);
+    }
+
+    private static void join(
+            List<Stretch> stretches,
+            Path list,
+            ClipInfo source,
+            @Nullable Sound wanted,
+            ClipFormat format,
+            Path out,
+            boolean coloured) {
         StringBuilder names = new StringBuilder("ffconcat version 1.0\n");
         for (Stretch each : stretches) {
             names.append("file '")
@@ -74,7 +90,9 @@ public final class ClipJoiner {
             arguments.addAll(format.sound(sound.info().sounds()));
         }
         arguments.addAll(List.of("-c:v", "copy", "-map_metadata", sound != null ? "1" : "-1"));
-        arguments.addAll(source.colours().tags());
+        if (coloured) {
+            arguments.addAll(source.colours().tags());
+        }
         if (format == ClipFormat.MP4) {
             arguments.addAll(
                     List.of("-video_track_timescale", source.timeBase().split("/", 2)[1], "-movflags", "+faststart"));

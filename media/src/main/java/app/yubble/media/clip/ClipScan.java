@@ -80,6 +80,42 @@ public record ClipScan(ClipSheet sheet, BufferedImage thumbnails, int thumbnailC
         }
     }
 
+    /**
+     * Only the times of the frames.
+     *
+     * @param times a temporary file
+     */
+    static ClipSheet times(Path file, ClipInfo info, Path times) {
+        List<String> arguments = new ArrayList<>(List.of("-threads", "2", "-copyts"));
+        arguments.addAll(Tool.input(file));
+        arguments.addAll(
+                List.of("-filter_complex", "[0:v:0]" + ClipFrames.RISING + ",scale=16:16:flags=neighbor[times]"));
+        arguments.addAll(timesOutput(times));
+        try (Tool tool = Tool.ffmpeg(MOST, arguments)) {
+            tool.ended();
+            List<Long> ticks = ticks(times);
+            if (ticks.isEmpty()) {
+                throw new UnreadableClipException("not one of its frames can be decoded (" + tool.reason() + ")");
+            }
+            return new ClipSheet(info, ticks, List.of());
+        } catch (IOException fault) {
+            throw new ClipToolException("the clip could not be gone through", fault);
+        }
+    }
+
+    private static List<String> timesOutput(Path times) {
+        return List.of(
+                "-map",
+                "[times]",
+                "-fps_mode",
+                "passthrough",
+                "-enc_time_base",
+                "-1",
+                "-f",
+                "framecrc",
+                "file:" + times.toAbsolutePath());
+    }
+
     /** Of the small file; encoders want even sides. */
     public static Size proxySize(Size size) {
         Size fitting = size.fitting(PROXY_SIDE);
@@ -136,16 +172,7 @@ public record ClipScan(ClipSheet sheet, BufferedImage thumbnails, int thumbnailC
                 "mp4",
                 "file:" + proxy.toAbsolutePath()));
         all.addAll(List.of("-map", "[small]", "-fps_mode", "passthrough", "-f", "rawvideo", "pipe:1"));
-        all.addAll(List.of(
-                "-map",
-                "[times]",
-                "-fps_mode",
-                "passthrough",
-                "-enc_time_base",
-                "-1",
-                "-f",
-                "framecrc",
-                "file:" + times.toAbsolutePath()));
+        all.addAll(timesOutput(times));
         return all;
     }
 

@@ -112,6 +112,11 @@ public record ClipSheet(ClipInfo info, List<Long> ticks, List<Integer> cuts) {
                 cuts);
     }
 
+    /** The same frames read as the numbers that are stored, for depth. */
+    ClipSheet asCodes() {
+        return new ClipSheet(info.withColours(info.colours().asCodes()), ticks, cuts);
+    }
+
     public byte[] toJson() {
         return JSON.writeValueAsBytes(this);
     }

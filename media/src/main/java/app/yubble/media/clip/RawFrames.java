@@ -2,6 +2,7 @@ package app.yubble.media.clip;
 
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.media.picture.ToneCurve;
 import java.io.ByteArrayOutputStream;
@@ -17,6 +18,8 @@ import java.nio.charset.StandardCharsets;
 final class RawFrames {
     /** Layout of the samples, as programs that follow the four-letter codes of raw video name it. */
     private static final byte[] PLANAR_16 = {'G', '3', 0, 16};
+
+    private static final byte[] GREY_16 = {'Y', '1', 0, 16};
 
     private static final int STEPS = 65535;
     private static final int EBML = 0x1A45DFA3;
@@ -53,11 +56,11 @@ final class RawFrames {
     private final float[][] codes;
     private final byte[] samples;
 
-    RawFrames(OutputStream out, Size size, ToneCurve curve) throws IOException {
+    private RawFrames(OutputStream out, Size size, byte[] layout, int planes, float[][] codes) throws IOException {
         this.out = out;
         this.size = size;
-        codes = curve.codes();
-        samples = new byte[Math.toIntExact(size.pixels() * 6)];
+        this.codes = codes;
+        samples = new byte[Math.toIntExact(size.pixels() * 2 * planes)];
         out.write(element(EBML, text(DOC_TYPE, "matroska")));
         out.write(id(SEGMENT));
         // Of unknown size.
@@ -76,7 +79,26 @@ final class RawFrames {
                                 VIDEO,
                                 number(PIXEL_WIDTH, size.width()),
                                 number(PIXEL_HEIGHT, size.height()),
-                                element(COLOUR_SPACE, PLANAR_16)))));
+                                element(COLOUR_SPACE, layout)))));
+    }
+
+    static RawFrames ofPictures(OutputStream out, Size size, ToneCurve curve) throws IOException {
+        return new RawFrames(out, size, PLANAR_16, 3, curve.codes());
+    }
+
+    /** One plane, its samples written as they are. */
+    static RawFrames ofPlanes(OutputStream out, Size size) throws IOException {
+        return new RawFrames(out, size, GREY_16, 1, new float[0][]);
+    }
+
+    void write(Plane plane, long micros, long lastsMicros) throws IOException {
+        float[] from = plane.samples();
+        for (int i = 0; i < from.length; i++) {
+            int code = Math.round(Math.max(0, Math.min(1, from[i])) * STEPS);
+            samples[2 * i] = (byte) code;
+            samples[2 * i + 1] = (byte) (code >> 8);
+        }
+        block(micros, lastsMicros);
     }
 
     /** @param micros from the beginning; rising from frame to frame */
@@ -85,6 +107,10 @@ final class RawFrames {
         encode(picture.green().samples(), codes[1], 0);
         encode(picture.blue().samples(), codes[2], 2 * pixels);
         encode(picture.red().samples(), codes[0], 4 * pixels);
+        block(micros, lastsMicros);
+    }
+
+    private void block(long micros, long lastsMicros) throws IOException {
         byte[] time = number(TIMESTAMP, micros);
         byte[] lasts = number(BLOCK_DURATION, lastsMicros);
         int block = BLOCK_HEAD.length + samples.length;

@@ -1,6 +1,7 @@
 package app.yubble.media.clip;
 
 import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
@@ -44,7 +45,45 @@ public final class StretchWriter implements AutoCloseable {
         List<String> arguments = new ArrayList<>(List.of("-f", "matroska", "-i", "pipe:0", "-vf", filter));
         arguments.addAll(format.encoder(quality));
         arguments.addAll(colours.tags());
-        arguments.addAll(List.of(
+        arguments.addAll(ending(file, source));
+        Tool tool = Tool.ffmpeg(MOST, arguments);
+        OutputStream to = new BufferedOutputStream(tool.in(), BUFFER);
+        try {
+            return new StretchWriter(tool, to, RawFrames.ofPictures(to, size, colours.curve()));
+        } catch (IOException fault) {
+            throw gone(tool, fault);
+        }
+    }
+
+    /** A film of depth: 16 bits of grey without loss, or eight in H.264. */
+    public static StretchWriter openDepth(Path file, boolean lossless, ClipInfo source, Size size) {
+        List<String> arguments = new ArrayList<>(List.of("-f", "matroska", "-i", "pipe:0"));
+        arguments.addAll(
+                lossless
+                        ? ClipFormat.FFV1.encoder(1)
+                        : List.of(
+                                "-vf",
+                                "format=gray",
+                                "-c:v",
+                                "libx264",
+                                "-preset",
+                                "medium",
+                                "-crf",
+                                "12",
+                                "-bf",
+                                "2"));
+        arguments.addAll(ending(file, source));
+        Tool tool = Tool.ffmpeg(MOST, arguments);
+        OutputStream to = new BufferedOutputStream(tool.in(), BUFFER);
+        try {
+            return new StretchWriter(tool, to, RawFrames.ofPlanes(to, size));
+        } catch (IOException fault) {
+            throw gone(tool, fault);
+        }
+    }
+
+    private static List<String> ending(Path file, ClipInfo source) {
+        return List.of(
                 "-threads",
                 "2",
                 "-fps_mode",
@@ -55,14 +94,7 @@ public final class StretchWriter implements AutoCloseable {
                 "-bitexact",
                 "-f",
                 "nut",
-                "file:" + file.toAbsolutePath()));
-        Tool tool = Tool.ffmpeg(MOST, arguments);
-        OutputStream to = new BufferedOutputStream(tool.in(), BUFFER);
-        try {
-            return new StretchWriter(tool, to, new RawFrames(to, size, colours.curve()));
-        } catch (IOException fault) {
-            throw gone(tool, fault);
-        }
+                "file:" + file.toAbsolutePath());
     }
 
     private static RuntimeException gone(Tool tool, IOException fault) {
@@ -78,6 +110,15 @@ public final class StretchWriter implements AutoCloseable {
     public void add(Picture picture, long micros, long lastsMicros) {
         try {
             frames.write(picture, micros, lastsMicros);
+        } catch (IOException fault) {
+            throw gone(tool, fault);
+        }
+    }
+
+    /** The next map of a film of depth. */
+    public void add(Plane map, long micros, long lastsMicros) {
+        try {
+            frames.write(map, micros, lastsMicros);
         } catch (IOException fault) {
             throw gone(tool, fault);
         }

@@ -28,13 +28,18 @@ public final class DepthFileReader {
      * @throws DepthShapeException when it has another shape
      */
     public Plane read(byte[] file, Size picture) {
+        return checked(readFrame(file, picture));
+    }
+
+    /** The same for one of many: a map whose pixels are all equal is taken. */
+    public Plane readFrame(byte[] file, Size picture) {
         Plane plane = ExrReader.isExr(file)
                 ? new ExrReader(pictures.mostPixels()).read(file)
                 : samples(pictures.readRaw(file));
         if (!plane.size().hasShapeOf(picture)) {
             throw new DepthShapeException(plane.size(), picture);
         }
-        return checked(plane);
+        return plane;
     }
 
     /** The samples of a picture as nearness, without any check but that they are numbers. */

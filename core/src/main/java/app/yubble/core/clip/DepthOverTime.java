@@ -1,0 +1,287 @@
+package app.yubble.core.clip;
+
+import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.depth.DepthEstimator;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+import app.yubble.core.subject.Quality;
+import app.yubble.core.subject.Subject;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.function.Function;
+
+/**
+ * Depth of all frames of a clip, steady over time.
+ *
+ * <p>What goes in: pictures in their order, where the cuts are, an estimator for one picture and a finder of flow. What comes out:
+ * a small map and matte for each frame; their edges are put on each frame's picture afterwards, as for photos. From one cut to the
+ * next:
+ *
+ * <ol>
+ *   <li>Every few frames, the <em>keys</em>, are estimated alone.
+ *   <li>All keys are brought to one scale ({@link OneScale}).
+ *   <li>Each becomes the mean of the keys before and after it along motion ({@link Settling}), and its matte likewise.
+ *   <li>Frames between two keys get both, carried along their own flow, the nearer and the better agreeing one more.
+ * </ol>
+ *
+ * <p>Memory holds a few small planes whatever the clip's length; the rest lies on shelves. What lies there already, of a run that was
+ * broken off, is not estimated again.
+ */
+public final class DepthOverTime {
+    /** Longer side of maps, mattes and flows: a draft's matte has as much, and flow takes 15 ms. */
+    public static final int SIDE = 480;
+
+    /** Seconds between keys of a draft: nothing that people film moves farther than flow can follow. */
+    private static final double KEY_SECONDS = 0.21;
+    /** Longest mean in seconds; longer ones lag behind things that come nearer on the demo clip. */
+    private static final double MEAN_SECONDS = 1.2;
+    /** Share of the work that estimating keys is, measured on two cores. */
+    private static final double ESTIMATING = 0.85;
+    /** Both ways and the halves of a matte: a place that nothing agrees on still gets something. */
+    private static final float LEAST_WEIGHT = 1e-3f;
+
+    /** What a clip is, as far as depth needs it. */
+    public record Shot(Size size, int frames, double rate, List<Integer> cuts) {}
+
+    /** Shelves by name; a shelf keeps what is put on it until the whole is done. */
+    public interface Shelves {
+        PlaneStore maps(String name, Size size);
+
+        PlaneStore mattes(String name, Size size);
+    }
+
+    /** Takes depth as it comes. */
+    public interface Sink {
+        /**
+         * A frame that was estimated alone; it comes again.
+         *
+         * @param frame from 0
+         */
+        void first(int frame, DepthEstimate estimate);
+
+        /** A frame's own depth, in order. */
+        void settled(int frame, DepthEstimate estimate);
+    }
+
+    private final DepthEstimator estimator;
+    private final FlowFinder flows;
+    private final Quality quality;
+
+    public DepthOverTime(DepthEstimator estimator, FlowFinder flows, Quality quality) {
+        this.estimator = estimator;
+        this.flows = flows;
+        this.quality = quality;
+    }
+
+    /** How many frames from one key to the next. */
+    public int keyDistance(double rate) {
+        return quality == Quality.BEST ? 1 : (int) Math.max(1, Math.round(KEY_SECONDS * rate));
+    }
+
+    /** Estimates all of it. */
+    public void run(Shot shot, FrameSource frames, Shelves shelves, Sink sink, Progress progress) {
+        List<Integer> ends = new ArrayList<>(shot.cuts());
+        ends.add(shot.frames());
+        int from = 0;
+        for (int to : ends) {
+            new Scene(shot, shelves, from, to)
+                    .run(frames, sink, progress.part((double) from / shot.frames(), (double) to / shot.frames()));
+            from = to;
+        }
+        progress.at(1);
+    }
+
+    /** The frames from one cut to the next. */
+    private final class Scene {
+        final int from;
+        final int to;
+        final Size size;
+        final List<Integer> keys = new ArrayList<>();
+        final double mostKeys;
+        final PlaneStore light;
+        final PlaneStore maps;
+        final PlaneStore mattes;
+        final PlaneStore means;
+        final PlaneStore counts;
+        final PlaneStore matteMeans;
+        final PlaneStore matteCounts;
+        final OneScale scales = new OneScale();
+        double confidence;
+
+        Scene(Shot shot, Shelves shelves, int from, int to) {
+            this.from = from;
+            this.to = to;
+            size = shot.size().fitting(SIDE);
+            int every = keyDistance(shot.rate());
+            for (int key = from; key < to - 1; key += every) {
+                keys.add(key);
+            }
+            keys.add(to - 1);
+            mostKeys = Math.max(2, MEAN_SECONDS * shot.rate() / every / 2);
+            light = shelves.mattes("light", size);
+            maps = shelves.maps("maps", size);
+            mattes = shelves.mattes("mattes", size);
+            means = shelves.maps("means", size);
+            counts = shelves.maps("counts", size);
+            matteMeans = shelves.mattes("matte-means", size);
+            matteCounts = shelves.maps("matte-counts", size);
+        }
+
+        void run(FrameSource frames, Sink sink, Progress progress) {
+            estimate(frames, sink, progress.part(0, ESTIMATING));
+            List<OneScale.Scale> solved = withinUnit(scales.solved());
+            settle(solved);
+            join(solved, sink, progress.part(ESTIMATING, 1));
+        }
+
+        void estimate(FrameSource frames, Sink sink, Progress progress) {
+            int[] next = {0};
+            frames.each(from, to, (frame, picture) -> {
+                progress.at((double) (frame - from) / (to - from));
+                light.put(frame, Resample.toSize(picture, size).lightness());
+                if (frame == keys.get(next[0])) {
+                    estimate(frame, picture, sink);
+                    if (next[0] > 0) {
+                        pair(keys.get(next[0] - 1), frame);
+                    }
+                    next[0]++;
+                }
+            });
+        }
+
+        private void estimate(int frame, Picture picture, Sink sink) {
+            if (!maps.has(frame)) {
+                DepthEstimate found = estimator.estimate(picture, quality, Progress.NONE);
+                Subject subject = found.subject();
+                mattes.put(frame, subject == null ? new Plane(size) : Resample.toSize(subject.matte(), size));
+                maps.put(frame, Resample.toSize(found.nearness(), size));
+                sink.first(frame, found);
+            }
+            confidence += Subject.of(mattes.get(frame)).confidence() / keys.size();
+        }
+
+        private void pair(int before, int now) {
+            Flow there = flows.between(light.get(before), light.get(now));
+            Flow back = flows.between(light.get(now), light.get(before));
+            scales.add(OneScale.Pair.of(maps.get(before), there.fetch(maps.get(now)), there.agreement(back)));
+        }
+
+        /** All scales with the whole scene between 0 and 1: the ends of the keys, less the odd pixel. */
+        private List<OneScale.Scale> withinUnit(List<OneScale.Scale> solved) {
+            double low = Double.POSITIVE_INFINITY;
+            double high = Double.NEGATIVE_INFINITY;
+            for (int i = 0; i < keys.size(); i++) {
+                Plane.Range range = maps.get(keys.get(i)).range();
+                low = Math.min(
+                        low,
+                        solved.get(i).factor() * range.low() + solved.get(i).offset());
+                high = Math.max(
+                        high,
+                        solved.get(i).factor() * range.high() + solved.get(i).offset());
+            }
+            double span = Math.max(1e-6, high - low);
+            double lowest = low;
+            return solved.stream()
+                    .map(each -> new OneScale.Scale(each.factor() / span, (each.offset() - lowest) / span))
+                    .toList();
+        }
+
+        /** The means over the past, on the shelves. */
+        void settle(List<OneScale.Scale> solved) {
+            Settling depth = new Settling(mostKeys);
+            Settling matte = new Settling(mostKeys);
+            for (int i = 0; i < keys.size(); i++) {
+                int key = keys.get(i);
+                int before = keys.get(Math.max(0, i - 1));
+                Flow toLast = flow(key, before);
+                Plane agreement = toLast.agreement(flow(before, key));
+                Settling.State state = depth.add(solved.get(i).of(maps.get(key)), toLast, agreement);
+                means.put(key, state.mean());
+                counts.put(key, state.count());
+                Settling.State cover = matte.add(mattes.get(key), toLast, agreement);
+                matteMeans.put(key, cover.mean());
+                matteCounts.put(key, cover.count());
+            }
+        }
+
+        private Flow flow(int a, int b) {
+            return a == b ? Flow.none(size) : flows.between(light.get(a), light.get(b));
+        }
+
+        /** Backwards over the keys, joined with the past; then forwards over all frames. */
+        void join(List<OneScale.Scale> solved, Sink sink, Progress progress) {
+            Settling depth = new Settling(mostKeys);
+            Settling matte = new Settling(mostKeys);
+            for (int i = keys.size() - 1; i >= 0; i--) {
+                progress.at(0.4 * (keys.size() - i) / keys.size());
+                int key = keys.get(i);
+                int after = keys.get(Math.min(keys.size() - 1, i + 1));
+                Flow toLast = flow(key, after);
+                Plane agreement = toLast.agreement(flow(after, key));
+                Plane own = solved.get(i).of(maps.get(key));
+                Settling.State future = depth.add(own, toLast, agreement);
+                means.put(key, Settling.joined(new Settling.State(means.get(key), counts.get(key)), future, own));
+                Plane cover = mattes.get(key);
+                Settling.State futureMatte = matte.add(cover, toLast, agreement);
+                matteMeans.put(
+                        key,
+                        Settling.joined(
+                                new Settling.State(matteMeans.get(key), matteCounts.get(key)), futureMatte, cover));
+            }
+            for (int i = 0; i < keys.size(); i++) {
+                progress.at(0.4 + 0.6 * i / keys.size());
+                int key = keys.get(i);
+                sink.settled(key, depthOf(means.get(key), matteMeans.get(key)));
+                int next = i + 1 < keys.size() ? keys.get(i + 1) : to;
+                for (int frame = key + 1; frame < next; frame++) {
+                    sink.settled(frame, carried(frame, key, next));
+                }
+            }
+        }
+
+        private DepthEstimate depthOf(Plane nearness, Plane matte) {
+            for (int i = 0; i < nearness.samples().length; i++) {
+                nearness.samples()[i] = Math.max(0, Math.min(1, nearness.samples()[i]));
+            }
+            return new DepthEstimate(nearness, new Subject(matte, confidence));
+        }
+
+        private DepthEstimate carried(int frame, int before, int after) {
+            Way past = new Way(frame, before, (float) (after - frame) / (after - before));
+            Way future = new Way(frame, after, (float) (frame - before) / (after - before));
+            return depthOf(mixed(past, future, means::get), mixed(past, future, matteMeans::get));
+        }
+
+        /** From a frame to a key, and how much each pixel counts. */
+        private final class Way {
+            final int key;
+            final Flow flow;
+            final Plane weight;
+
+            Way(int frame, int key, float share) {
+                this.key = key;
+                flow = flow(frame, key);
+                weight = flow.agreement(flow(key, frame));
+                for (int i = 0; i < weight.samples().length; i++) {
+                    weight.samples()[i] = share * (weight.samples()[i] + LEAST_WEIGHT);
+                }
+            }
+        }
+
+        private Plane mixed(Way past, Way future, Function<Integer, Plane> of) {
+            Plane a = past.flow.fetch(Objects.requireNonNull(of.apply(past.key)));
+            Plane b = future.flow.fetch(Objects.requireNonNull(of.apply(future.key)));
+            Plane out = new Plane(size);
+            for (int i = 0; i < out.samples().length; i++) {
+                float wa = past.weight.samples()[i];
+                float wb = future.weight.samples()[i];
+                out.samples()[i] = (wa * a.samples()[i] + wb * b.samples()[i]) / (wa + wb);
+            }
+            return out;
+        }
+    }
+}
