@@ -1,6 +1,8 @@
 import type { components } from './generated/schema'
 
-type Schemas = components['schemas']
+import { frameOf } from '../editing/moments'
+
+export type Schemas = components['schemas']
 
 export type Shoot = Schemas['ShootView']
 export type Shot = Schemas['ShotView']
@@ -20,6 +22,7 @@ export type Things = Schemas['ThingsView']
 export type Fault = Schemas['FaultView']
 /** In shares of the picture's width and height. */
 export type Region = Schemas['RegionPart']
+export type Clip = Schemas['ClipView']
 export type Session = Schemas['Session']
 export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'revision' | 'state' | 'progress' | 'problem'>
 
@@ -76,7 +79,7 @@ async function json<T>(path: string, options?: Options): Promise<T> {
 }
 
 /** Uploads one file with progress in [0,1]. */
-function upload<T>(path: string, file: File, progress: (share: number) => void, signal?: AbortSignal): Promise<T> {
+function upload<T>(path: string, file: File, progress: (share: number) => void, asBody = false): Promise<T> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
     request.open('POST', path)
@@ -97,8 +100,11 @@ function upload<T>(path: string, file: File, progress: (share: number) => void, 
       reject(new Problem(request.status, detail))
     }
     request.onerror = () => reject(new Problem(0, 'The connection was lost.'))
-    request.onabort = () => reject(new Problem(0, 'Stopped.'))
-    signal?.addEventListener('abort', () => request.abort())
+    if (asBody) {
+      request.setRequestHeader('Content-Type', 'application/octet-stream')
+      request.send(file)
+      return
+    }
     const form = new FormData()
     form.append('file', file)
     request.send(form)
@@ -130,6 +136,16 @@ export const api = {
   bringIn: (shoot: string, file: File, progress: (share: number) => void) =>
     upload<Shot>(`/api/shoots/${shoot}/shots`, file, progress),
 
+  bringInClip: (shoot: string, file: File, progress: (share: number) => void) =>
+    upload<Shot>(`/api/shoots/${shoot}/clips?name=${encodeURIComponent(file.name)}`, file, progress, true),
+
+  bringInDepthClip: (id: string, file: File) =>
+    upload<Shot>(`/api/shots/${id}/depth-clip?name=${encodeURIComponent(file.name)}`, file, () => undefined, true),
+  clip: (id: string) => json<Clip>(`/api/shots/${id}/clip`),
+  clipDepth: (id: string) => json<Schemas['DepthProgress']>(`/api/shots/${id}/clip-depth`),
+  strip: async (id: string) => (await send(`/api/shots/${id}/strip`)).blob(),
+  smallFilm: (id: string) => `/api/shots/${id}/small-film`,
+
   shot: (id: string) => json<Shot>(`/api/shots/${id}`),
   deleteShot: (id: string) => send(`/api/shots/${id}`, { method: 'DELETE' }),
   bringInDepth: (id: string, file: File) => upload<Shot>(`/api/shots/${id}/depth-file`, file, () => undefined),
@@ -141,31 +157,39 @@ export const api = {
   useDepthEngine: (name: string) => json<Settings>('/api/settings/depth-engine', { method: 'PUT', json: { name } }),
   thumbnail: (id: string) => `/api/shots/${id}/thumbnail`,
   photo: async (id: string, longSide: number) => (await send(`/api/shots/${id}/photo?longSide=${longSide}`)).blob(),
-  photoRegion: (id: string, longSide: number, { x, y, width, height }: Region) =>
-    send(`/api/shots/${id}/photo?longSide=${longSide}&region=${[x, y, width, height].join(',')}`),
-  things: (id: string) => json<Things>(`/api/shots/${id}/things`),
-  edgeWidths: async (id: string) => (await send(`/api/shots/${id}/edge-widths`)).arrayBuffer(),
+  photoRegion: (id: string, longSide: number, { x, y, width, height }: Region, frame = 0) =>
+    send(`/api/shots/${id}/photo?longSide=${longSide}&region=${[x, y, width, height].join(',')}&frame=${frame}`),
+  things: (id: string, frame = 0) => json<Things>(`/api/shots/${id}/things?frame=${frame}`),
+  edgeWidths: async (id: string, frame = 0) =>
+    (await send(`/api/shots/${id}/edge-widths?frame=${frame}`)).arrayBuffer(),
   nearness: async (id: string, recipe: Recipe, signal: AbortSignal) =>
-    (await send(`/api/shots/${id}/nearness`, { method: 'POST', json: recipe, signal })).arrayBuffer(),
+    (
+      await send(`/api/shots/${id}/nearness?frame=${frameOf(recipe)}`, { method: 'POST', json: recipe, signal })
+    ).arrayBuffer(),
   mask: async (id: string, recipe: Recipe, touchup: string, signal: AbortSignal) =>
-    (await send(`/api/shots/${id}/mask`, { method: 'POST', json: { recipe, touchup }, signal })).arrayBuffer(),
+    (
+      await send(`/api/shots/${id}/mask`, { method: 'POST', json: { recipe, touchup, frame: frameOf(recipe) }, signal })
+    ).arrayBuffer(),
   faults: (id: string, recipe: Recipe, signal: AbortSignal) =>
-    json<Fault[]>(`/api/shots/${id}/faults`, { method: 'POST', json: recipe, signal }),
+    json<Fault[]>(`/api/shots/${id}/faults?frame=${frameOf(recipe)}`, { method: 'POST', json: recipe, signal }),
   inspected: (id: string, { kind, x, y }: Fault, verdict: string) =>
     send(`/api/shots/${id}/inspected`, { method: 'POST', json: { kind, x, y, verdict } }),
   maskFile: async (id: string, recipe: Recipe, touchup: string) =>
-    (await send(`/api/shots/${id}/mask-file`, { method: 'POST', json: { recipe, touchup } })).blob(),
+    (
+      await send(`/api/shots/${id}/mask-file`, { method: 'POST', json: { recipe, touchup, frame: frameOf(recipe) } })
+    ).blob(),
   bringInMask: (id: string, file: File) => upload<{ hash: string }>(`/api/shots/${id}/masks`, file, () => undefined),
   focus: (id: string, recipe: Recipe, place: FocusPlace) =>
     json<Band>(`/api/shots/${id}/focus`, {
       method: 'POST',
-      json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe },
+      json: { x: 0, y: 0, width: 0, height: 0, ...place, recipe, frame: frameOf(recipe) },
     }),
   preview: (
     id: string,
     body: {
       recipe: Recipe
       longSide: number
+      frame: number
       region?: Region
       page: string
       number: number
@@ -193,8 +217,18 @@ export const api = {
   deliveries: (after: string | null) => json<Schemas['PageDeliveryView']>(`/api/deliveries${from(after)}`),
   deliver: (
     shot: string,
-    body: { versionName: string; recipe: Recipe; format: string; quality: number; longestSide: number | null },
+    body: {
+      versionName: string
+      recipe: Recipe
+      format: string
+      quality: number
+      longestSide: number | null
+      frames: Schemas['Frames'] | null
+    },
   ) => json<Delivery>(`/api/shots/${shot}/deliveries`, { method: 'POST', json: body }),
+  play: (shot: string, body: { recipe: Recipe; frames: Schemas['Frames']; longSide: number; quality: number }) =>
+    json<Delivery>(`/api/shots/${shot}/playing`, { method: 'POST', json: body }),
+  delivery: (id: string) => json<Delivery>(`/api/deliveries/${id}`),
   cancelDelivery: (id: string) => send(`/api/deliveries/${id}/cancel`, { method: 'POST' }),
   deleteDelivery: (id: string) => send(`/api/deliveries/${id}`, { method: 'DELETE' }),
   deliveryFile: (id: string) => `/api/deliveries/${id}/file`,

@@ -1,5 +1,6 @@
 import type { ShallowRef } from 'vue'
 import { api, type Problem, type Recipe, type Region, type Shot } from '../api/client'
+import { frameOf } from './moments'
 import { packed, recipeKey } from './painting'
 import { drawn, laidOver, type Patch } from './patches'
 
@@ -32,6 +33,7 @@ export function useAsking(shot: ShallowRef<Shot | undefined>) {
     const body = {
       ...packed(wish, base?.of),
       longSide,
+      frame: frameOf(wish),
       ...(region && { region }),
       page: `${PAGE}:${purpose}`,
       number,

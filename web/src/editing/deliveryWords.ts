@@ -1,11 +1,28 @@
 import type { Delivery } from '../api/client'
 
-export const deliveryFormats: Record<string, string> = {
+export const photoFormats: Record<string, string> = {
   jpeg: 'JPEG',
   png8: 'PNG, 8 bit',
   png16: 'PNG, 16 bit',
   tiff16: 'TIFF, 16 bit',
 }
+
+export const clipFormats: Record<string, string> = {
+  mp4: 'MP4, H.264',
+  vp9: 'WebM, VP9',
+  av1: 'WebM, AV1',
+  ffv1: 'MKV, FFV1 (no loss)',
+  'png-frames': 'PNG pictures, zip',
+  'tiff-frames': 'TIFF pictures, zip',
+  'depth-ffv1': 'Depth, MKV (16 bit)',
+  'depth-mp4': 'Depth, MP4 (8 bit)',
+  'depth-frames': 'Depth, PNG pictures, zip',
+}
+
+export const deliveryFormats = { ...photoFormats, ...clipFormats }
+
+/** Formats that have a quality. */
+export const lossy = ['jpeg', 'mp4', 'vp9', 'av1']
 
 export function bytesText(bytes: number): string {
   return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`

@@ -1,3 +1,4 @@
+import { frameOf } from './moments'
 import type { Recipe, Stroke, Touchup } from '../api/client'
 import { usualTouchup } from '../api/generated/settings'
 
@@ -188,7 +189,7 @@ export function reused(recipe: Recipe, before: Recipe | undefined): Recipe {
 
 /** Tells a recipe from others. */
 export function recipeKey(recipe: Recipe | undefined): string {
-  return recipe ? JSON.stringify({ ...recipe, touchups: 0 }) + touchupsKey(recipe.touchups) : ''
+  return recipe ? JSON.stringify({ ...recipe, touchups: 0 }) + touchupsKey(recipe.touchups) + frameOf(recipe) : ''
 }
 
 /** What the depth of a recipe depends on. */

@@ -14,6 +14,8 @@ function opened() {
   const pictures = usePictures({
     shot: shallowRef<Shot | undefined>(shot),
     recipe: shallowRef<Recipe | undefined>(recipe),
+    frame: ref(0),
+    now: (whole) => whole,
     versions: shallowRef<Version[]>([]),
     version: shallowRef(),
     compare: ref<Compare>('none'),

@@ -14,7 +14,11 @@ export type Compare = 'none' | 'split' | 'beside' | 'versions'
 /** What pictures are made of. */
 type Source = {
   shot: ShallowRef<Shot | undefined>
-  recipe: ShallowRef<Recipe | undefined>
+  /** What it is at the moment that is shown. */
+  recipe: Readonly<Ref<Recipe | undefined>>
+  /** The frame of a clip that is shown. */
+  frame: Ref<number>
+  now: (recipe: Recipe) => Recipe
   versions: ShallowRef<Version[]>
   version: ShallowRef<Version | undefined>
   compare: Ref<Compare>
@@ -32,7 +36,7 @@ const WHOLE_AFTER_PAINT = 1500
 
 /** The pictures of a shot: the untouched photo, the newest preview, and both at full resolution where one has zoomed in. */
 export function usePictures(source: Source) {
-  const { shot, recipe, versions, version, compare, holding } = source
+  const { shot, recipe, frame, versions, version, compare, holding } = source
   const preview = shallowRef<ImageBitmap>()
   /** What can be seen of the result when zoomed in, at its full resolution. */
   const detail = shallowRef<Patch>()
@@ -42,8 +46,8 @@ export function usePictures(source: Source) {
   const sight = useSight(shot)
   const { ask, keep, forget } = useAsking(shot)
   const isCompared = (): boolean => holding.value || compare.value === 'split' || compare.value === 'beside'
-  const untouched = useUntouched({ shot, sight, isCompared, attempt })
-  const others = useVersionPreviews({ versions, version, ask, attempt })
+  const untouched = useUntouched({ shot, frame, sight, isCompared, attempt })
+  const others = useVersionPreviews({ versions, version, ask, now: source.now, attempt })
 
   /** Of the picture as a whole: how large it is, and of which recipe. */
   let shownSide = 0
@@ -182,8 +186,18 @@ export function usePictures(source: Source) {
     if (!current || !wish || previewState.value !== 'final') return undefined
     const patch = await ask(wish, sight.longest(), 'loupe', region)
     if (!patch) return undefined
-    const photo = await api.photoRegion(current.id, sight.longest(), region)
+    const photo = await api.photoRegion(current.id, sight.longest(), region, frame.value)
     return { result: patch.bitmap, photo: await createImageBitmap(await photo.blob()) }
+  }
+
+  /** Another moment is shown: what was drawn of the one before is not it. */
+  function turn(): void {
+    clearTimeout(wholeTimer)
+    if (preview.value) forget(preview.value)
+    preview.value?.close()
+    preview.value = undefined
+    shownRecipe = ''
+    dropDetail()
   }
 
   function close(): void {
@@ -216,5 +230,5 @@ export function usePictures(source: Source) {
     compareVersions: others.compare,
     loupeAt,
   }
-  return { shown, original, open: untouched.open, begin, request, close }
+  return { shown, original, open: untouched.open, showOriginal: untouched.show, turn, begin, request, close }
 }

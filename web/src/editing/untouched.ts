@@ -1,4 +1,4 @@
-import { shallowRef, type ShallowRef } from 'vue'
+import { shallowRef, type Ref, type ShallowRef } from 'vue'
 import { api, type Shot } from '../api/client'
 import { airy, drawn, within, type Patch } from './patches'
 import type { useSight } from './sight'
@@ -7,13 +7,14 @@ const LARGEST_PHOTO = 1600
 
 type Source = {
   shot: ShallowRef<Shot | undefined>
+  frame: Ref<number>
   sight: ReturnType<typeof useSight>
   isCompared: () => boolean
   attempt: (work: () => Promise<void>) => Promise<void>
 }
 
 /** The untouched photo: all of it, and at full resolution where one has zoomed in and compares. */
-export function useUntouched({ shot, sight, isCompared, attempt }: Source) {
+export function useUntouched({ shot, frame, sight, isCompared, attempt }: Source) {
   const original = shallowRef<ImageBitmap>()
   const originalDetail = shallowRef<Patch>()
   let asked = ''
@@ -25,6 +26,12 @@ export function useUntouched({ shot, sight, isCompared, attempt }: Source) {
     if (ticket === opened) original.value = bitmap
   }
 
+  /** A frame of a clip instead of what was shown. */
+  function show(bitmap: ImageBitmap): void {
+    original.value?.close()
+    original.value = bitmap
+  }
+
   async function loadDetail(): Promise<void> {
     const current = shot.value
     if (!current || !isCompared() || !sight.isZoomed()) return
@@ -32,12 +39,12 @@ export function useUntouched({ shot, sight, isCompared, attempt }: Source) {
     if (has && within(sight.seen.value, has.region) && sight.isFine(has)) return
     const side = sight.sideFor('final')
     const region = airy(sight.seen.value)
-    const wish = `${side} ${JSON.stringify(region)}`
+    const wish = `${side} ${JSON.stringify(region)} ${frame.value}`
     if (wish === asked) return
     asked = wish
     const ticket = opened
     await attempt(async () => {
-      const answer = await api.photoRegion(current.id, side, region)
+      const answer = await api.photoRegion(current.id, side, region, frame.value)
       const bitmap = await createImageBitmap(await answer.blob())
       if (ticket !== opened || wish !== asked) return
       originalDetail.value?.bitmap.close()
@@ -58,5 +65,5 @@ export function useUntouched({ shot, sight, isCompared, attempt }: Source) {
     original.value = undefined
   }
 
-  return { original, originalDetail, open, loadDetail, dropDetail, close }
+  return { original, originalDetail, open, show, loadDetail, dropDetail, close }
 }

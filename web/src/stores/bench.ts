@@ -4,6 +4,7 @@ import {
   api,
   Problem,
   type Band,
+  type Clip,
   type FocusPlace,
   type Recipe,
   type Shot,
@@ -11,6 +12,8 @@ import {
   type Version,
 } from '../api/client'
 import type { DepthView } from '../editing/depthViews'
+import { useFilm } from '../editing/film'
+import { ofFrame, recipeAt, writtenAt } from '../editing/moments'
 import { depthKeyOf, recipeKey, reused } from '../editing/painting'
 import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness } from '../editing/nearness'
 import { usePictures, type Compare } from '../editing/pictures'
@@ -59,7 +62,15 @@ export const useBench = defineStore('bench', () => {
   const shot = shallowRef<Shot>()
   const versions = shallowRef<Version[]>([])
   const version = shallowRef<Version>()
-  const recipe = shallowRef<Recipe>()
+  /** The recipe as it is stored, with its marks. */
+  const stored = shallowRef<Recipe>()
+  /** The time of the shot when it is a clip. */
+  const clip = shallowRef<Clip>()
+  const frame = ref(0)
+  const micros = computed(() => clip.value?.micros[frame.value] ?? 0)
+  /** What the recipe is at the moment that is shown. */
+  const recipe = computed(() => stored.value && now(stored.value))
+  const now = (whole: Recipe): Recipe => (clip.value ? ofFrame(recipeAt(whole, micros.value), frame.value) : whole)
   const fault = ref('')
   const notice = ref('')
 
@@ -104,6 +115,8 @@ export const useBench = defineStore('bench', () => {
   const pictures = usePictures({
     shot,
     recipe,
+    frame,
+    now,
     versions,
     version,
     compare,
@@ -121,6 +134,7 @@ export const useBench = defineStore('bench', () => {
       const before = shot.value.state
       shot.value = { ...shot.value, ...event }
       if (usable(event.state) && event.state !== before) void depthArrived(event.id)
+      else if (shot.value.clip) void moreOfClip(event.id)
     },
     reconnected: () => {
       if (shot.value && !recipe.value) void open(shot.value.id)
@@ -136,7 +150,8 @@ export const useBench = defineStore('bench', () => {
       const loaded = await api.shot(id)
       if (ticket !== opened) return
       shot.value = events.newest(loaded)
-      await pictures.open(loaded.id)
+      if (loaded.clip) await openClip(loaded)
+      else await pictures.open(loaded.id)
       if (loaded.depths.length) await depthArrived(id)
     } catch (problem) {
       if (ticket === opened) fault.value = (problem as Problem).message
@@ -169,13 +184,13 @@ export const useBench = defineStore('bench', () => {
     })
     // What an earlier page left unsent is sent all the same; it is shown once the server has brought it to today's format.
     const unsent = saving.newest()
-    recipe.value = unsent?.version === usualRecipe.version ? unsent : chosen.recipe
+    stored.value = unsent?.version === usualRecipe.version ? unsent : chosen.recipe
     saving.begin(chosen)
     pictures.begin()
-    pictures.request(recipe.value, false)
+    askPicture(false)
     depthLoop?.stop()
     depthLoop = newDepthLoop(chosen.shotId)
-    depthLoop.request(recipe.value, false)
+    if (recipe.value) depthLoop.request(recipe.value, false)
   }
 
   function newDepthLoop(id: string) {
@@ -226,33 +241,129 @@ export const useBench = defineStore('bench', () => {
   function take(saved: Version, newest: boolean): void {
     version.value = saved
     versions.value = versions.value.map((each) => (each.id === saved.id ? saved : each))
-    if (newest) recipe.value = recipe.value && moving ? recipe.value : reused(saved.recipe, recipe.value)
+    if (newest && !(stored.value && moving)) stored.value = reused(saved.recipe, stored.value)
   }
+
+  /** A recipe with something changed: in a clip at the moment that is shown. */
+  function written(whole: Recipe, part: Partial<Recipe>): Recipe {
+    return clip.value ? writtenAt(whole, micros.value, part) : { ...whole, ...part }
+  }
+
+  function askPicture(draft: boolean): void {
+    if (recipe.value && !playing.value) pictures.request(recipe.value, draft)
+  }
+
+  /** Whether time runs; then nothing is drawn but what a film shows. */
+  const playing = ref(false)
+  /** Which stretches of a clip have depth: their length in frames, and their numbers. */
+  const depthPacks = ref<number[]>([])
+  const packFrames = ref(24)
+  let film: ReturnType<typeof useFilm> | undefined
+
+  async function openClip(loaded: Shot): Promise<void> {
+    if (!loaded.clip?.frames) return
+    const ticket = opened
+    const time = await api.clip(loaded.id)
+    if (ticket !== opened) return
+    clip.value = time
+    film = useFilm(api.smallFilm(loaded.id), pictures.showOriginal)
+    frame.value = 0
+    film.at(seen(0))
+    void loadDepthPacks(loaded.id)
+  }
+
+  /** A time within a frame, in seconds, so that rounding does not show the one before. */
+  function seen(number: number): number {
+    const all = clip.value?.micros ?? []
+    const from = all[number] ?? 0
+    return (from + Math.min(5000, ((all[number + 1] ?? clip.value?.lasts ?? from) - from) / 2)) / 1e6
+  }
+
+  async function loadDepthPacks(id: string): Promise<void> {
+    await attempt(async () => {
+      const progress = await api.clipDepth(id)
+      if (shot.value?.id !== id) return
+      packFrames.value = progress.frames
+      depthPacks.value = progress.packs
+    })
+  }
+
+  let looking = false
+  /** More of a clip may be there: it has been read, or more of its frames have depth. */
+  async function moreOfClip(id: string): Promise<void> {
+    if (looking) return
+    looking = true
+    await attempt(async () => {
+      if (!clip.value || !recipe.value) {
+        const loaded = await api.shot(id)
+        if (shot.value?.id !== id) return
+        shot.value = events.newest(loaded)
+        if (!clip.value) await openClip(loaded)
+        if (loaded.depths.length) await depthArrived(id)
+      } else {
+        await loadDepthPacks(id)
+      }
+    })
+    setTimeout(() => (looking = false), 1500)
+  }
+
+  /** Shows another frame. */
+  function turnTo(number: number): void {
+    const last = (clip.value?.micros.length ?? 1) - 1
+    const to = Math.max(0, Math.min(last, Math.round(number)))
+    if (to === frame.value) return
+    frame.value = to
+    things.value = edgeWidths.value = undefined
+    if (playing.value) return
+    showFrame()
+  }
+
+  /** All that is shown of the moment is drawn. */
+  function showFrame(): void {
+    pictures.turn()
+    film?.at(seen(frame.value))
+    askPicture(true)
+    if (recipe.value) depthLoop?.request(recipe.value, true)
+    if (view.value === 'check') void loadEdgeWidths()
+  }
+  watch(playing, (runs) => {
+    if (!runs && clip.value) showFrame()
+  })
 
   /** Shows a recipe while something is being dragged; nothing is stored. What is `painted` is drawn at once as it will stay. */
   function live(part: Partial<Recipe>, painted = false): void {
-    if (!recipe.value) return
+    if (!stored.value) return
     moving = true
-    recipe.value = { ...recipe.value, ...part }
-    pictures.request(recipe.value, !painted)
+    stored.value = written(stored.value, part)
+    askPicture(!painted)
   }
 
   /** Makes a step of the history. */
   function commit(name: string, part: Partial<Recipe> = {}): void {
-    if (!recipe.value) return
+    if (!stored.value) return
     moving = false
-    recipe.value = { ...recipe.value, ...part }
-    if (recipeKey(recipe.value) === recipeKey(saving?.newest() ?? version.value?.recipe)) return
-    pictures.request(recipe.value, false)
-    saving?.push({ step: name, recipe: recipe.value }, step.value === 'touchup' ? BEFORE_SAVING : 0)
+    stored.value = written(stored.value, part)
+    if (recipeKey(stored.value) === recipeKey(saving?.newest() ?? version.value?.recipe)) return
+    askPicture(false)
+    saving?.push({ step: name, recipe: stored.value }, step.value === 'touchup' ? BEFORE_SAVING : 0)
+  }
+
+  /** A step of the history that is given as a whole, as changes of marks are. */
+  function rewrite(name: string, whole: Recipe): void {
+    if (!stored.value) return
+    moving = false
+    stored.value = whole
+    if (recipeKey(whole) === recipeKey(saving?.newest() ?? version.value?.recipe)) return
+    askPicture(false)
+    saving?.push({ step: name, recipe: whole })
   }
 
   /** Ends a drag that was called off: what is stored is shown again. */
   function release(): void {
-    if (!recipe.value || !moving) return
+    if (!stored.value || !moving) return
     moving = false
-    recipe.value = saving?.newest() ?? version.value?.recipe ?? recipe.value
-    pictures.request(recipe.value, false)
+    stored.value = saving?.newest() ?? version.value?.recipe ?? stored.value
+    askPicture(false)
   }
 
   async function focusOn(place: FocusPlace, name: string): Promise<void> {
@@ -278,7 +389,7 @@ export const useBench = defineStore('bench', () => {
       sending.begin(moved)
       moving = false
       take(moved, true)
-      pictures.request(moved.recipe, false)
+      askPicture(false)
     } catch (problem) {
       const { status, message } = problem as Problem
       if (status === 409) {
@@ -329,7 +440,7 @@ export const useBench = defineStore('bench', () => {
   async function loadThings(): Promise<void> {
     const current = shot.value
     if (!current || things.value) return
-    await attempt(async () => (things.value = await api.things(current.id)))
+    await attempt(async () => (things.value = await api.things(current.id, frame.value)))
   }
 
   /** Focuses on the next thing in the photo, or the one before. */
@@ -347,13 +458,18 @@ export const useBench = defineStore('bench', () => {
   async function loadEdgeWidths(): Promise<void> {
     const current = shot.value
     if (!current || edgeWidths.value) return
-    await attempt(async () => (edgeWidths.value = decodeEdgeWidths(await api.edgeWidths(current.id))))
+    await attempt(async () => (edgeWidths.value = decodeEdgeWidths(await api.edgeWidths(current.id, frame.value))))
   }
   watch(view, (now) => now === 'check' && void loadEdgeWidths())
 
   async function bringInDepth(file: File): Promise<void> {
     const current = shot.value
     if (!current || !recipe.value) return
+    if (current.clip) {
+      // It is read in the background; then it can be chosen.
+      await changeEstimate((id) => api.bringInDepthClip(id, file))
+      return
+    }
     try {
       shot.value = await api.bringInDepth(current.id, file)
       commit('Depth from file', {
@@ -389,7 +505,12 @@ export const useBench = defineStore('bench', () => {
     things.value = edgeWidths.value = marked.value = undefined
     thing.value = 0
     moving = false
-    shot.value = version.value = recipe.value = undefined
+    film?.close()
+    film = undefined
+    shot.value = version.value = stored.value = clip.value = undefined
+    frame.value = 0
+    playing.value = false
+    depthPacks.value = []
     nearness.value = depthPhoto.value = hovered.value = undefined
     versions.value = []
     fault.value = notice.value = savingMessage.value = ''
@@ -405,6 +526,14 @@ export const useBench = defineStore('bench', () => {
     versions,
     version,
     recipe,
+    stored,
+    clip,
+    frame,
+    micros,
+    playing,
+    depthPacks,
+    packFrames,
+    turnTo,
     fault,
     notice,
     step,
@@ -433,6 +562,7 @@ export const useBench = defineStore('bench', () => {
     use,
     live,
     commit,
+    rewrite,
     release,
     focusOn,
     undo,

@@ -6,6 +6,12 @@ import { useEvents } from './events'
 
 // The server refuses more; saying so here saves sending it.
 const MOST_BYTES = 200 * 1024 * 1024
+const MOST_CLIP_BYTES = 4e9
+
+/** By its kind or its name; browsers do not know all kinds. */
+function isClip(file: File): boolean {
+  return /^video\//.test(file.type) || /\.(mp4|m4v|mov|mkv|webm)$/i.test(file.name)
+}
 
 /** One file on its way in. */
 export type Incoming = { key: number; name: string; share: number; fault: string; done: boolean }
@@ -87,18 +93,26 @@ export const useShoots = defineStore('shoots', () => {
     for (const [i, file] of files.entries()) {
       const row = incoming.value.find((each) => each.key === rows[i]?.key)
       if (!row) continue
-      if (file.size > MOST_BYTES) {
-        row.fault = `the file has ${Math.round(file.size / 1048576)} MB; the limit is 200 MB`
+      const most = isClip(file) ? MOST_CLIP_BYTES : MOST_BYTES
+      if (file.size > most) {
+        row.fault = `the file has ${Math.round(file.size / 1048576)} MB; the limit is ${Math.round(most / 1048576)} MB`
         continue
       }
       try {
-        put(await api.bringIn(shoot, file, (share) => (row.share = share)))
+        const bringIn = isClip(file) ? api.bringInClip : api.bringIn
+        put(await bringIn(shoot, file, (share) => (row.share = share)))
         incoming.value = incoming.value.filter((each) => each.key !== row.key)
       } catch (problem) {
         const message = (problem as Problem).message
         row.fault = message.startsWith(row.name) ? message.slice(row.name.length).replace(/^: /, '') : message
       }
     }
+  }
+
+  /** A clip has a picture and a length once it has been read. */
+  async function hasBeenRead(id: string): Promise<void> {
+    const shot = await api.shot(id).catch(() => undefined)
+    if (shot) shotList.items.value = shotList.items.value.map((each) => (each.id === id ? events.newest(shot) : each))
   }
 
   function dismiss(key: number): void {
@@ -108,6 +122,8 @@ export const useShoots = defineStore('shoots', () => {
   events.listen({
     shot: (event) => {
       shotList.items.value = shotList.items.value.map((each) => (each.id === event.id ? { ...each, ...event } : each))
+      const clip = shotList.items.value.find((each) => each.id === event.id && each.clip && each.clip.frames === null)
+      if (clip && event.state !== 'reading') void hasBeenRead(clip.id)
     },
     reconnected: () => void load(),
   })

@@ -15,6 +15,7 @@ import {
 } from '../editing/painting'
 import { usePreviewLoop } from '../editing/previewLoop'
 import type { PickBox } from '../editing/picking'
+import { sameMoment } from '../editing/moments'
 import { AFTER_PAINT, useBench } from './bench'
 
 const LIVE_EVERY = 120
@@ -183,7 +184,7 @@ export const useTouchups = defineStore('touchups', () => {
     const on = selected.value
     if (!shot || !recipe || !on) return
     try {
-      const url = URL.createObjectURL(await api.maskFile(shot.id, { ...recipe, touchups: [on] }, on.id))
+      const url = URL.createObjectURL(await api.maskFile(shot.id, sameMoment(recipe, { touchups: [on] }), on.id))
       const link = document.createElement('a')
       Object.assign(link, { href: url, download: `${shot.name.replace(/\.[^.]*$/, '')} ${on.name}.png` })
       link.click()
@@ -288,7 +289,7 @@ export const useTouchups = defineStore('touchups', () => {
         const recipe = bench.recipe
         if (!recipe || bench.shot?.id !== wish.id) return null
         return decodeEdgeWidths(
-          await api.mask(wish.id, { ...recipe, touchups: [wish.touchup] }, wish.touchup.id, signal),
+          await api.mask(wish.id, sameMoment(recipe, { touchups: [wish.touchup] }), wish.touchup.id, signal),
         )
       },
       show: (map) => {

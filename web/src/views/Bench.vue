@@ -25,12 +25,15 @@ import type { Compare } from '../editing/pictures'
 import PictureStage from '../bench/picture/PictureStage.vue'
 import PlanView from '../bench/plan/PlanView.vue'
 import ShortcutSheet from '../bench/keys/ShortcutSheet.vue'
+import TimeStrip from '../bench/time/TimeStrip.vue'
 import TouchupDeck from '../bench/decks/TouchupDeck.vue'
 import VersionsMenu from '../bench/versions/VersionsMenu.vue'
 import TopBar from '../shell/TopBar.vue'
 import { useBench, type Step } from '../stores/bench'
+import { useTimeline } from '../stores/timeline'
 
 const bench = useBench()
+const timeline = useTimeline()
 const route = useRoute()
 const stage = ref<InstanceType<typeof PictureStage>>()
 const sheet = ref(false)
@@ -106,6 +109,34 @@ function typing(event: KeyboardEvent): boolean {
   return target.tagName === 'INPUT' || target.tagName === 'SELECT' || target.tagName === 'TEXTAREA'
 }
 
+/** Keys that move in time, as editors are used to. */
+function timeKey(event: KeyboardEvent, key: string, command: boolean): boolean {
+  const on = event.target as HTMLElement
+  const elsewhere = event.defaultPrevented || on.closest('[role=application], [role=slider], .plan') !== null
+  const far = event.shiftKey ? 10 : 1
+  if (key === 'arrowleft' || key === 'arrowright') {
+    if (elsewhere) return false
+    const by = key === 'arrowleft' ? -1 : 1
+    if (command) timeline.jump(by)
+    else bench.turnTo(bench.frame + by * far)
+    return true
+  }
+  if (command) return false
+  if (key === ' ' && on.tagName !== 'BUTTON') timeline.toggle()
+  else if (key === 'k') timeline.stop()
+  else if (key === 'l' && !elsewhere)
+    timeline.play(bench.playing && timeline.rate > 0 ? Math.min(4, timeline.rate * 2) : 1)
+  else if (key === 'j') timeline.play(bench.playing && timeline.rate < 0 ? Math.max(-4, timeline.rate * 2) : -1)
+  else if (key === 'i' && event.shiftKey) timeline.setOut()
+  else if (key === 'i') timeline.setIn()
+  else if (key === 'r') void timeline.render()
+  else if (key === 'home') bench.turnTo(timeline.from)
+  else if (key === 'end') bench.turnTo(timeline.end - 1)
+  else if ((key === 'delete' || key === 'backspace') && timeline.chosen.length) timeline.removeChosen()
+  else return false
+  return true
+}
+
 function keydown(event: KeyboardEvent): void {
   const command = event.ctrlKey || event.metaKey
   const key = event.key.toLowerCase()
@@ -113,6 +144,8 @@ function keydown(event: KeyboardEvent): void {
     event.preventDefault()
     if (event.shiftKey ? bench.canRedo : bench.canUndo) void (event.shiftKey ? bench.redo() : bench.undo())
   }
+  if (!event.altKey && !typing(event) && !sheet.value && !copying.value && bench.clip && timeKey(event, key, command))
+    return event.preventDefault()
   if (command || event.altKey || typing(event) || sheet.value || copying.value) return
   const step = steps[['f1', 'f2', 'f3', 'f4', 'f5'].indexOf(key)]
   if (step) {
@@ -305,7 +338,7 @@ onBeforeUnmount(bench.close)
               <v-btn @click="bench.estimateAgain()">Try again</v-btn>
             </template>
             <template v-else>
-              <span>Finding depth</span>
+              <span>{{ bench.shot.clip && !bench.clip ? 'Reading the clip' : 'Finding depth' }}</span>
               <v-progress-linear
                 :model-value="bench.shot.progress * 100"
                 :indeterminate="bench.shot.state === 'waiting'"
@@ -314,6 +347,7 @@ onBeforeUnmount(bench.close)
             </template>
           </div>
         </div>
+        <TimeStrip v-if="bench.clip" />
       </div>
 
       <PlanView class="plan-room" />
@@ -394,7 +428,7 @@ onBeforeUnmount(bench.close)
 .middle {
   grid-area: middle;
   display: grid;
-  grid-template-rows: 34px minmax(0, 1fr);
+  grid-template-rows: 34px minmax(0, 1fr) auto;
   min-width: 0;
 }
 .strip {

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { mdiClose, mdiDeleteOutline, mdiImagePlusOutline, mdiPlus } from '@mdi/js'
+import { mdiClose, mdiDeleteOutline, mdiFilmstrip, mdiImagePlusOutline, mdiPlus } from '@mdi/js'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, type Problem, type Shoot, type Shot } from '../api/client'
 import MoreMarker from '../shell/MoreMarker.vue'
 import TopBar from '../shell/TopBar.vue'
 import { useSettings } from '../stores/settings'
+import { timeText } from '../bench/time/strip'
 import { useShoots } from '../stores/shoots'
 
 const store = useShoots()
@@ -65,8 +66,15 @@ function drop(event: DragEvent): void {
 
 function stateText(shot: Shot): string {
   if (shot.state === 'failed') return shot.problem ?? 'no depth'
-  if (shot.state === 'ready' || shot.state === 'refining') return `${shot.width} × ${shot.height}`
+  if (shot.state === 'ready' || shot.state === 'refining') return `${shot.width} × ${shot.height}${lengthText(shot)}`
+  if (shot.state === 'reading') return `reading, ${Math.round(shot.progress * 100)} %`
   return shot.state === 'waiting' ? 'waiting' : `finding depth, ${Math.round(shot.progress * 100)} %`
+}
+
+/** How long a clip is. */
+function lengthText(shot: Shot): string {
+  const micros = shot.clip?.micros
+  return micros ? `, ${timeText(micros)}` : ''
 }
 
 async function removeNow(): Promise<void> {
@@ -122,7 +130,7 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
                 }
               " />
             <v-btn class="lead" :prepend-icon="mdiImagePlusOutline" data-test="bring-in" @click="input?.click()">
-              Bring photos in
+              Bring photos and clips in
             </v-btn>
           </span>
           <input
@@ -130,7 +138,7 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
             type="file"
             multiple
             hidden
-            accept="image/jpeg,image/png,image/tiff,image/webp,image/heic,image/heif,image/avif,.heic,.heif,.avif"
+            accept="image/jpeg,image/png,image/tiff,image/webp,image/heic,image/heif,image/avif,.heic,.heif,.avif,video/mp4,video/quicktime,video/webm,video/x-matroska,.mkv,.mov,.m4v"
             data-test="files"
             @change="chosen" />
         </div>
@@ -165,9 +173,14 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
         <div v-if="store.shots.length" class="grid">
           <article v-for="shot in store.shots" :key="shot.id" class="shot" :data-state="shot.state" data-test="shot">
             <router-link :to="`/bench/${shot.id}`" :aria-label="`Open ${shot.name} on the Bench`">
-              <img :src="api.thumbnail(shot.id)" alt="" loading="lazy" />
+              <img
+                v-if="!shot.clip || shot.clip.frames"
+                :src="`${api.thumbnail(shot.id)}${shot.clip ? '?read' : ''}`"
+                alt=""
+                loading="lazy" />
+              <v-icon v-if="shot.clip" class="moving" :icon="mdiFilmstrip" size="16" />
               <v-progress-linear
-                v-if="shot.state === 'waiting' || shot.state === 'estimating'"
+                v-if="['waiting', 'reading', 'estimating'].includes(shot.state)"
                 :model-value="shot.progress * 100"
                 :indeterminate="shot.state === 'waiting'"
                 color="primary"
@@ -199,9 +212,10 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
           <MoreMarker v-if="store.moreShots" :key="store.shots.length" @near="store.showMoreShots" />
         </div>
         <div v-else-if="!store.loading" class="empty">
-          <p>Drop photos anywhere on this page.</p>
+          <p>Drop photos and clips anywhere on this page.</p>
           <p class="quiet">
-            JPEG, PNG, TIFF, WebP, HEIF or AVIF, up to 120 megapixels and 200 MB each. They stay on this machine.
+            JPEG, PNG, TIFF, WebP, HEIF or AVIF, up to 120 megapixels and 200 MB each; MP4, MOV, MKV or WebM, up to five
+            minutes and 4 GB. They stay on this machine.
           </p>
         </div>
       </main>
@@ -290,6 +304,13 @@ main {
 }
 .shot > a:hover {
   border-color: var(--strong-line);
+}
+.shot .moving {
+  position: absolute;
+  left: 6px;
+  bottom: 6px;
+  color: #eee;
+  filter: drop-shadow(0 0 2px #000);
 }
 .shot img {
   width: 100%;

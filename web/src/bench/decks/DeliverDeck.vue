@@ -2,13 +2,18 @@
 import { mdiClose, mdiDownload, mdiTrayArrowDown } from '@mdi/js'
 import { computed, onMounted, ref } from 'vue'
 import { api, type Problem } from '../../api/client'
-import { deliveryFormats, progressText } from '../../editing/deliveryWords'
+import { clipFormats, lossy, photoFormats, progressText } from '../../editing/deliveryWords'
 import { useBench } from '../../stores/bench'
 import { useDeliveries } from '../../stores/deliveries'
+import { useTimeline } from '../../stores/timeline'
 
 const bench = useBench()
 const store = useDeliveries()
-const format = ref(localStorage.getItem('format') ?? 'jpeg')
+const timeline = useTimeline()
+/** Clips and photos have formats of their own, and each is remembered. */
+const remembered = computed(() => (bench.shot?.clip ? 'clip-format' : 'format'))
+const formats = computed(() => (bench.shot?.clip ? clipFormats : photoFormats))
+const format = ref(localStorage.getItem(remembered.value) ?? Object.keys(formats.value)[0] ?? 'jpeg')
 const quality = ref(92)
 const size = ref<number | null>(null)
 const busy = ref(false)
@@ -18,10 +23,10 @@ const longest = computed(() => Math.max(bench.shot?.width ?? 0, bench.shot?.heig
 const sizes = computed(() => [null, ...[4096, 2048, 1200].filter((each) => each < longest.value)])
 
 async function deliver(): Promise<void> {
-  const { shot, recipe, version } = bench
+  const { shot, stored: recipe, version } = bench
   if (!shot || !recipe || !version) return
   busy.value = true
-  localStorage.setItem('format', format.value)
+  localStorage.setItem(remembered.value, format.value)
   try {
     await api.deliver(shot.id, {
       versionName: version.name,
@@ -29,6 +34,7 @@ async function deliver(): Promise<void> {
       format: format.value,
       quality: quality.value / 100,
       longestSide: size.value,
+      frames: shot.clip ? { from: timeline.from, end: timeline.end } : null,
     })
     await store.load()
   } catch (problem) {
@@ -47,7 +53,7 @@ onMounted(store.load)
       <label>
         <span class="heading">Format</span>
         <select v-model="format" aria-label="Format">
-          <option v-for="(text, key) in deliveryFormats" :key="key" :value="key">{{ text }}</option>
+          <option v-for="(text, key) in formats" :key="key" :value="key">{{ text }}</option>
         </select>
       </label>
       <label>
@@ -56,9 +62,9 @@ onMounted(store.load)
           <option v-for="each in sizes" :key="String(each)" :value="each">{{ each ?? `full, ${longest}` }} px</option>
         </select>
       </label>
-      <label v-if="format === 'jpeg'">
+      <label v-if="lossy.includes(format)">
         <span class="heading">Quality {{ quality }}</span>
-        <input v-model.number="quality" type="range" min="50" max="100" aria-label="JPEG quality" />
+        <input v-model.number="quality" type="range" min="50" max="100" aria-label="Quality" />
       </label>
     </div>
     <div class="column">
@@ -72,9 +78,16 @@ onMounted(store.load)
         Deliver
       </v-btn>
       <p class="quiet small">
-        Profile and metadata of the
-        <br />
-        photo are kept.
+        <template v-if="bench.shot?.clip">
+          Frames {{ timeline.from + 1 }} to {{ timeline.end }},
+          <br />
+          times, colours and sound kept.
+        </template>
+        <template v-else>
+          Profile and metadata of the
+          <br />
+          photo are kept.
+        </template>
       </p>
     </div>
     <ul class="list" aria-label="Deliveries of this shot">

@@ -127,7 +127,7 @@ function chosen(event: Event): void {
       <input
         ref="input"
         type="file"
-        accept="image/png,image/tiff,image/jpeg,.exr"
+        :accept="bench.shot?.clip ? '.mkv,.mp4,.mov,.zip' : 'image/png,image/tiff,image/jpeg,.exr'"
         hidden
         data-test="depth-file"
         @change="chosen" />

@@ -65,7 +65,7 @@ describe('a dial', () => {
 describe('controls of the recipe', () => {
   beforeEach(() => {
     setActivePinia(createPinia())
-    useBench().recipe = usualRecipe
+    useBench().stored = usualRecipe
   })
 
   it('take range, name, hint and text from the declaration', () => {

@@ -37,6 +37,18 @@ export const shortcuts: { group: string; keys: { key: string; does: string }[] }
     ],
   },
   {
+    group: 'Time, in a clip',
+    keys: [
+      { key: 'Space', does: 'Play the stretch, stop' },
+      { key: 'J, K, L', does: 'Play backwards, stop, play; again: faster' },
+      { key: 'Left, Right', does: 'One frame (Shift: ten, Ctrl: to the next mark or cut)' },
+      { key: 'I, Shift I', does: 'The stretch begins, ends here' },
+      { key: 'Home, End', does: 'To the ends of the stretch' },
+      { key: 'R', does: 'Render the stretch' },
+      { key: 'Delete', does: 'Remove the chosen marks (drag: move, Alt drag: copy)' },
+    ],
+  },
+  {
     group: 'Zoom',
     keys: [
       { key: 'Wheel, + and -', does: 'Zoom at the pointer, at the aim' },

@@ -14,6 +14,7 @@ import { besideSplit, drawPicture, meet, splitOff } from './boxes'
 import { createPace } from './pace'
 import PaintLayer from '../paint/PaintLayer.vue'
 import PickLayer from '../paint/PickLayer.vue'
+import PlayLayer from '../time/PlayLayer.vue'
 import { panesOf, type Pane } from './panes'
 import SplitHandle from './SplitHandle.vue'
 import ThingOutlines from './ThingOutlines.vue'
@@ -444,6 +445,7 @@ defineExpose({ refit, fullSize })
     @dblclick="fitted ? fullSize() : refit()"
     @keydown="key">
     <canvas ref="canvas" />
+    <PlayLayer v-if="bench.playing" :viewport="viewport" :picture="picture" />
     <canvas ref="overlayCanvas" class="overlay" />
     <ThingOutlines
       v-if="bench.step === 'focus' && panes.length === 1 && !bench.holding"

@@ -2,7 +2,7 @@ package app.yubble.bench;
 
 import java.util.Arrays;
 
-/** {@code depth} and {@code lens} are scorecards, {@code preview} times previews; anything else is a pattern of JMH benchmarks, all when nothing is given. */
+/** {@code depth}, {@code lens} and {@code clip} are scorecards, {@code preview} times previews; anything else is a pattern of JMH benchmarks, all when nothing is given. */
 public final class Bench {
     private Bench() {}
 
@@ -10,6 +10,7 @@ public final class Bench {
         String[] rest = arguments.length == 0 ? arguments : Arrays.copyOfRange(arguments, 1, arguments.length);
         switch (arguments.length == 0 ? "" : arguments[0]) {
             case "depth" -> DepthCard.main(rest);
+            case "clip" -> ClipCard.main(rest);
             case "lens" -> LensCard.main(rest);
             case "preview" -> PreviewTimes.main(rest);
             default -> org.openjdk.jmh.Main.main(arguments);

@@ -340,7 +340,7 @@ final class ClipCommand implements Callable<Integer> {
         public void finish() throws IOException {
             writer.finish();
             ClipSheet sheet = work.sheet();
-            long micros = sheet.micros(end - 1) + sheet.lastsMicros(end - 1) - sheet.micros(first);
+            long micros = sheet.shownMicros(first, end);
             Path whole = work.temporary("whole");
             ClipJoiner.join(
                     List.of(new ClipJoiner.Stretch(stretch, micros)),

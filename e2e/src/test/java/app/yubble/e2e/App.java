@@ -88,7 +88,7 @@ final class App implements AutoCloseable {
         page.getByLabel("Name").fill(name);
         page.getByLabel("Password").fill("a password for " + name);
         page.getByText("Create the account").click();
-        page.getByText("Drop photos anywhere on this page.").waitFor();
+        page.getByText("Drop photos and clips anywhere on this page.").waitFor();
         return page;
     }
 

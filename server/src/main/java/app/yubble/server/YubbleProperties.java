@@ -15,6 +15,11 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param accountsPerHour as many may be made from one address
  * @param models folder of the networks
  * @param firstDepth how well the depth of a new shot is estimated at once; a draft takes a third of the time
+ * @param clipDepth the same for a clip
+ * @param mostClipBytes largest clip taken
+ * @param mostClipSeconds longest clip taken
+ * @param mostClipPixels of a frame
+ * @param mostClipFrames of a clip
  * @param cacheBytes how much memory results of stages may hold
  * @param viewerBytes how much memory may hold what open pages looked at last
  */
@@ -28,5 +33,10 @@ public record YubbleProperties(
         int accountsPerHour,
         Path models,
         Quality firstDepth,
+        Quality clipDepth,
+        long mostClipBytes,
+        long mostClipSeconds,
+        long mostClipPixels,
+        int mostClipFrames,
         long cacheBytes,
         long viewerBytes) {}

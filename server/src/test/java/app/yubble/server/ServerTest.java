@@ -46,6 +46,8 @@ abstract class ServerTest {
         // Every test makes accounts of its own.
         registry.add("yubble.accounts-per-hour", () -> 10_000);
         registry.add("yubble.most-pixels", () -> 30_000_000);
+        registry.add("yubble.most-clip-bytes", () -> 3_000_000);
+        registry.add("yubble.most-clip-seconds", () -> 10);
         registry.add("spring.servlet.multipart.max-file-size", () -> "12MB");
     }
 

@@ -28,6 +28,9 @@ import java.util.function.Function;
  *   <li>Frames between two keys get both, carried along their own flow, the nearer and the better agreeing one more.
  * </ol>
  *
+ * <p>Networks run at the size of a draft also in the best quality, in which every frame is a key: the finer matte of photos would take
+ * three seconds a frame.
+ *
  * <p>Memory holds a few small planes whatever the clip's length; the rest lies on shelves. What lies there already, of a run that was
  * broken off, is not estimated again.
  */
@@ -77,7 +80,7 @@ public final class DepthOverTime {
         this.quality = quality;
     }
 
-    /** How many frames from one key to the next. */
+    /** How many frames from one key to the next: in the best quality every frame is one. */
     public int keyDistance(double rate) {
         return quality == Quality.BEST ? 1 : (int) Math.max(1, Math.round(KEY_SECONDS * rate));
     }
@@ -155,7 +158,7 @@ public final class DepthOverTime {
 
         private void estimate(int frame, Picture picture, Sink sink) {
             if (!maps.has(frame)) {
-                DepthEstimate found = estimator.estimate(picture, quality, Progress.NONE);
+                DepthEstimate found = estimator.estimate(picture, Quality.DRAFT, Progress.NONE);
                 Subject subject = found.subject();
                 mattes.put(frame, subject == null ? new Plane(size) : Resample.toSize(subject.matte(), size));
                 maps.put(frame, Resample.toSize(found.nearness(), size));

@@ -3,6 +3,7 @@ package app.yubble.core.depth;
 import app.yubble.core.raster.BoxMean;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.subject.Instances;
@@ -30,8 +31,6 @@ import org.jspecify.annotations.Nullable;
  * Without a clear matte the whole map is one part.
  */
 public final class DepthEdges {
-    /** Longer side at which edges are followed first. */
-    private static final int WORKING_SIDE = 480;
     /** A map with more than this fraction of the picture's pixels on a side is fine already. */
     private static final int COARSE = 4;
     /** By how much one enlarging step grows: a little under four, so that the windows of two steps overlap. */
@@ -49,6 +48,27 @@ public final class DepthEdges {
     /** See {@link #HAIR_LOW}; both by eye on hair at 100 %. */
     private static final float HAIR_HIGH = 0.8f;
 
+    /** How much work edges are. */
+    public enum Detail {
+        /** What can be had. */
+        FINE(480, 2, 1024),
+        /** For films that are played: a third of the time, edges a pixel or two off where colours are alike. */
+        QUICK(320, 1, 512);
+
+        /** Longer side at which edges are followed first. */
+        private final int workingSide;
+        /** How often each part is filtered. */
+        private final int passes;
+        /** Longer side at which the matte is fitted to the colours. */
+        private final int fittingSide;
+
+        Detail(int workingSide, int passes, int fittingSide) {
+            this.workingSide = workingSide;
+            this.passes = passes;
+            this.fittingSide = fittingSide;
+        }
+    }
+
     private DepthEdges() {}
 
     /**
@@ -57,6 +77,11 @@ public final class DepthEdges {
      * @param snap how strongly edges follow the picture, in [0,1]: 0 leaves the map as soft as it is, 1 is all there is
      */
     public static Plane follow(DepthEstimate estimate, Picture picture, double snap) {
+        return follow(estimate, picture, snap, Detail.FINE);
+    }
+
+    /** The same with more or less work. */
+    public static Plane follow(DepthEstimate estimate, Picture picture, double snap, Detail detail) {
         Plane map = estimate.nearness();
         if (!map.size().hasShapeOf(picture.size())) {
             throw new DepthShapeException(map.size(), picture.size());
@@ -64,7 +89,7 @@ public final class DepthEdges {
         if (snap <= 0) {
             return unsnapped(map, picture.size());
         }
-        Working working = new Working(picture, map, snap);
+        Working working = new Working(picture, map, snap, detail);
         Plane matte = estimate.clearMatte();
         Plane snapped = matte == null ? working.whole() : working.alongMatte(matte);
         float share = (float) Math.min(1, 4 * snap);
@@ -88,6 +113,7 @@ public final class DepthEdges {
 
     private static final class Working {
         final Picture picture;
+        final Detail detail;
         final Picture small;
         /** The picture at the sizes on the way from small to full. */
         final List<Picture> steps;
@@ -97,9 +123,10 @@ public final class DepthEdges {
         final float contrast;
         final int cellOfMap;
 
-        Working(Picture picture, Plane map, double snap) {
+        Working(Picture picture, Plane map, double snap, Detail detail) {
             this.picture = picture;
-            Size size = picture.size().fitting(WORKING_SIDE);
+            this.detail = detail;
+            Size size = picture.size().fitting(detail.workingSide);
             this.small = Resample.toSize(picture, size);
             this.steps = steps(picture, small);
             this.map = Resample.toSize(map, size);
@@ -116,7 +143,7 @@ public final class DepthEdges {
         Plane filtered(Plane part) {
             float cell = Math.max(CELL, 1.2f * cellOfMap);
             Plane once = ModeGrid.filter(part, guide, cell, contrast);
-            return ModeGrid.filter(once, guide, cell * 0.7f, contrast);
+            return detail.passes == 1 ? once : ModeGrid.filter(once, guide, cell * 0.7f, contrast);
         }
 
         /** In equal steps, none larger than allowed: 6000 pixels take two, not two and a tiny third. */
@@ -148,7 +175,8 @@ public final class DepthEdges {
             Plane mean = BoxMean.of(inside, cellOfMap);
             Plane behind = filtered(spread(known(mean, 0, 0.02f)));
             Plane subject = filtered(subjectPart(inside, mean));
-            Plane fine = MatteRefiner.refine(decidedAwayFromEdges(soft, inside), picture);
+            Region all = Region.all(picture.size());
+            Plane fine = MatteRefiner.refine(decidedAwayFromEdges(soft, inside), picture, all, all, detail.fittingSide);
             return joined(enlarged(behind, fine, 0, HAIR_HIGH), enlarged(subject, fine, HAIR_LOW, 1), fine);
         }
 
@@ -168,7 +196,7 @@ public final class DepthEdges {
 
         // The map is coarse: spreading it at a quarter of the pixels looks the same and takes a fifth of the time.
         private Plane spread(Plane known) {
-            Size size = map.size().fitting(WORKING_SIDE / 2);
+            Size size = map.size().fitting(detail.workingSide / 2);
             return Resample.toSize(Spread.fill(Resample.toSize(map, size), Resample.toSize(known, size)), map.size());
         }
 

@@ -18,11 +18,12 @@ record SnappedStage(PictureStage picture, DepthStage depth, double snap) impleme
 
     @Override
     public List<?> reads() {
-        return List.of(snap);
+        return List.of(snap, depth.still().detail());
     }
 
     @Override
     public Plane make(Results taken) {
-        return DepthEdges.follow(taken.of(depth), taken.of(picture), snap);
+        return DepthEdges.follow(
+                taken.of(depth), taken.of(picture), snap, depth.still().detail());
     }
 }

@@ -1,5 +1,6 @@
 package app.yubble.core.refocus;
 
+import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
@@ -20,6 +21,11 @@ public interface Still {
     /** The size of the picture that is kept ready and from which one of the size {@code wanted} is made. */
     default Size kept(Size wanted) {
         return size();
+    }
+
+    /** How much work its depth edges are. */
+    default DepthEdges.Detail detail() {
+        return DepthEdges.Detail.FINE;
     }
 
     /** The picture at {@code size}, which has the full picture's shape; linear light. */

@@ -18,7 +18,13 @@ public enum ClipFormat {
     /** A picture a frame, 16 bits, as one zip. */
     PNG_FRAMES("zip", "application/zip", "", Set.of(), List.of()),
     /** The same as TIFF. */
-    TIFF_FRAMES("zip", "application/zip", "", Set.of(), List.of());
+    TIFF_FRAMES("zip", "application/zip", "", Set.of(), List.of()),
+    /** Depth without loss: FFV1 with 16 bits of grey, white near. */
+    DEPTH_FFV1("mkv", "video/x-matroska", "matroska", Set.of(), List.of()),
+    /** Depth with 8 bits of grey in MP4. */
+    DEPTH_MP4("mp4", "video/mp4", "mp4", Set.of(), List.of()),
+    /** Depth as 16-bit grey PNG files in a zip. */
+    DEPTH_FRAMES("zip", "application/zip", "", Set.of(), List.of());
 
     private static final double BEST = 1;
 
@@ -51,6 +57,11 @@ public enum ClipFormat {
     /** Whether it is pictures and no film. */
     public boolean isFrames() {
         return muxer.isEmpty();
+    }
+
+    /** Whether it is depth and not the result. */
+    public boolean isDepth() {
+        return this == DEPTH_FFV1 || this == DEPTH_MP4 || this == DEPTH_FRAMES;
     }
 
     /** By the ending of a file's name. */

@@ -93,7 +93,7 @@ public final class ClipJoiner {
         if (coloured) {
             arguments.addAll(source.colours().tags());
         }
-        if (format == ClipFormat.MP4) {
+        if (format == ClipFormat.MP4 || format == ClipFormat.DEPTH_MP4) {
             arguments.addAll(
                     List.of("-video_track_timescale", source.timeBase().split("/", 2)[1], "-movflags", "+faststart"));
         }

@@ -34,8 +34,11 @@ public record ClipSheet(ClipInfo info, List<Long> ticks, List<Integer> cuts) {
 
     /** A frame's time in millionths of a second from the first frame. */
     public long micros(int frame) {
-        long since = ticks.get(frame) - ticks.get(0);
-        return Math.round(since * ClipProbe.fraction(info.timeBase()) * 1e6);
+        return inMicros(ticks.get(frame) - ticks.get(0));
+    }
+
+    private long inMicros(long many) {
+        return Math.round(many * ClipProbe.fraction(info.timeBase()) * 1e6);
     }
 
     public Moment moment(int frame) {
@@ -53,12 +56,21 @@ public record ClipSheet(ClipInfo info, List<Long> ticks, List<Integer> cuts) {
             return Math.round(1e6 / (info.rate() > 0 ? info.rate() : 25));
         }
         int from = Math.min(frame, frames() - 2);
-        return micros(from + 1) - micros(from);
+        return inMicros(ticks.get(from + 1) - ticks.get(from));
+    }
+
+    /** How long the frames from {@code from} (inclusive) to {@code end} (exclusive) are shown. */
+    public long shownMicros(int from, int end) {
+        return (end == frames() ? totalMicros() : micros(end)) - micros(from);
     }
 
     /** From the first frame to the end of the last. */
     public long totalMicros() {
-        return micros(frames() - 1) + lastsMicros(frames() - 1);
+        if (frames() == 1) {
+            return lastsMicros(0);
+        }
+        int last = frames() - 1;
+        return inMicros(2 * ticks.get(last) - ticks.get(last - 1) - ticks.get(0));
     }
 
     /** The frame that is shown at a time; the first or last one outside the clip. */

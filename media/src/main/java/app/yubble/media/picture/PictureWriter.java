@@ -94,6 +94,26 @@ public final class PictureWriter {
         }
     }
 
+    /** A JPEG for looking at, without any profile: browsers take its code values as they are. */
+    public static void writeSeen(Picture picture, ToneCurve curve, double quality, OutputStream out)
+            throws IOException {
+        writeJpeg(picture, new Origin("JPEG", picture.size(), null, curve, null, Camera.UNKNOWN), quality, out);
+    }
+
+    /** An image of eight bits as JPEG. */
+    public static void writeJpeg(BufferedImage image, double quality, OutputStream out) throws IOException {
+        ImageWriter writer = ImageIO.getImageWritersByFormatName("jpeg").next();
+        try (ImageOutputStream to = ImageIO.createImageOutputStream(out)) {
+            ImageWriteParam how = writer.getDefaultWriteParam();
+            how.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
+            how.setCompressionQuality((float) quality);
+            writer.setOutput(to);
+            writer.write(null, new IIOImage(image, null, null), how);
+        } finally {
+            writer.dispose();
+        }
+    }
+
     /** A plane in [0,1] as a 16-bit grey PNG. */
     public static void writeGrey(Plane plane, OutputStream out) throws IOException {
         WritableRaster raster =

@@ -256,8 +256,7 @@ class ClipTest {
                 }
                 writer.finish();
             }
-            long end = ends[i] == sheet.frames() ? sheet.totalMicros() : sheet.micros(ends[i]);
-            stretches.add(new ClipJoiner.Stretch(part, end - sheet.micros(from)));
+            stretches.add(new ClipJoiner.Stretch(part, sheet.shownMicros(from, ends[i])));
             from = ends[i];
         }
         Path out = folder.resolve("out." + format.ending());

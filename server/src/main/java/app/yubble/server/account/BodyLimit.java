@@ -6,6 +6,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.AnonymousAuthenticationToken;
 import org.springframework.security.core.Authentication;
@@ -17,6 +18,8 @@ import org.springframework.web.filter.OncePerRequestFilter;
  * and no file of theirs at all; of somebody signed in whatever is no file after the length of any recipe. Files have a limit of their own.
  */
 final class BodyLimit extends OncePerRequestFilter {
+    private static final Pattern CLIPS =
+            Pattern.compile("/api/(shoots/[0-9a-f-]{36}/clips|shots/[0-9a-f-]{36}/depth-clip)");
     private static final String LENGTH = "length";
     private static final long MOST_BYTES = 32L << 20;
     private static final long MOST_OF_STRANGERS = 16 << 10;
@@ -27,6 +30,8 @@ final class BodyLimit extends OncePerRequestFilter {
         boolean signedIn = isSignedIn();
         String type = request.getContentType();
         boolean file = type != null && type.toLowerCase(Locale.ROOT).startsWith("multipart/");
+        // A clip has a limit of its own, too, and is not held in memory.
+        file |= signedIn && CLIPS.matcher(request.getRequestURI()).matches();
         long length = request.getContentLengthLong();
         boolean untold = length < 0 && request.getHeader("Transfer-Encoding") != null;
         if (file && !signedIn) {

@@ -3,6 +3,10 @@ package app.yubble.server.arrival;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.shoot.ShotView;
 import app.yubble.server.shoot.ShotViews;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.util.UUID;
 import org.springframework.http.HttpStatus;
@@ -10,12 +14,13 @@ import org.springframework.http.MediaType;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
 
-/** Photos on their way in. */
+/** Photos and clips on their way in. */
 @RestController
 class ArrivalController {
     private final Arrivals arrivals;
@@ -34,5 +39,23 @@ class ArrivalController {
             throws IOException {
         String name = file.getOriginalFilename();
         return views.of(arrivals.bringIn(who.id(), id, name == null ? "photo" : name, file.getBytes()));
+    }
+
+    /** Takes one clip, whose file is the body. It is stored as it comes in; that it is a clip is known before this answers. */
+    @PostMapping(path = "/api/shoots/{id}/clips", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @ResponseStatus(HttpStatus.CREATED)
+    @io.swagger.v3.oas.annotations.parameters.RequestBody(
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_OCTET_STREAM_VALUE,
+                            schema = @Schema(type = "string", format = "binary")))
+    ShotView bringInClip(
+            @AuthenticationPrincipal SignedIn who,
+            @PathVariable UUID id,
+            @RequestParam @Size(max = 255) String name,
+            HttpServletRequest request)
+            throws IOException {
+        return views.of(
+                arrivals.bringInClip(who.id(), id, name, request.getInputStream(), request.getContentLengthLong()));
     }
 }

@@ -4,7 +4,9 @@ import app.yubble.server.paging.Page;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -15,6 +17,11 @@ import org.springframework.transaction.annotation.Transactional;
 /** The queue of deliveries and their states. */
 @Service
 public class Deliveries {
+    /** Joining is quick, but it is not yet done. */
+    private static final double MOST_BEFORE_JOINED = 0.98;
+    /** Pre-rendered stretches of a shot that are remembered. */
+    private static final int KEPT_PLAYING = 6;
+
     private final DeliveryRepository repository;
 
     Deliveries(DeliveryRepository repository) {
@@ -33,7 +40,7 @@ public class Deliveries {
         Limit oneMore = Limit.of(count + 1);
         return Page.of(
                 after == null
-                        ? repository.findByAccountIdOrderByCreatedDescIdDesc(account, oneMore)
+                        ? repository.findByAccountIdAndPlayingFalseOrderByCreatedDescIdDesc(account, oneMore)
                         : repository.findAfter(account, owned(after, account).id(), oneMore),
                 count,
                 Delivery::id);
@@ -41,6 +48,10 @@ public class Deliveries {
 
     Delivery owned(UUID id, UUID account) {
         return repository.findByIdAndAccountId(id, account).orElseThrow(() -> new NotFoundException("delivery"));
+    }
+
+    Optional<Delivery> find(UUID id) {
+        return repository.findById(id);
     }
 
     Delivery byId(UUID id) {
@@ -65,6 +76,31 @@ public class Deliveries {
         }
         delivery.reach(state, progress, problem);
         return true;
+    }
+
+    /** Adds to the progress; false when the delivery is over. */
+    @Transactional
+    boolean advance(UUID id, double share) {
+        Delivery delivery = repository.findLockedById(id).orElse(null);
+        if (delivery == null || delivery.isOver()) {
+            return false;
+        }
+        delivery.reach(Delivery.State.RENDERING, Math.min(MOST_BEFORE_JOINED, delivery.progress() + share), null);
+        return true;
+    }
+
+    /** Makes a delivery for playing; of those of the same shot that are over the oldest go, those under way are cancelled. */
+    @Transactional
+    Delivery addPlaying(Delivery delivery) {
+        List<Delivery> before = repository.findByShotIdAndPlayingTrueOrderByCreatedDescIdDesc(delivery.shotId());
+        for (int i = 0; i < before.size(); i++) {
+            if (!before.get(i).isOver()) {
+                before.get(i).reach(Delivery.State.CANCELLED, before.get(i).progress(), null);
+            } else if (i >= KEPT_PLAYING) {
+                repository.delete(before.get(i));
+            }
+        }
+        return repository.save(delivery);
     }
 
     @Transactional

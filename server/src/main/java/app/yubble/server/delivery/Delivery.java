@@ -1,6 +1,5 @@
 package app.yubble.server.delivery;
 
-import app.yubble.media.picture.PictureWriter;
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
@@ -32,11 +31,14 @@ class Delivery {
     private String fileName;
 
     @Enumerated(EnumType.STRING)
-    @Column(columnDefinition = "varchar(16)")
-    private PictureWriter.Format format;
+    @Column(columnDefinition = "varchar(24)")
+    private DeliveryFormat format;
 
     private double quality;
     private @Nullable Integer longestSide;
+    private boolean playing;
+    private @Nullable Integer firstFrame;
+    private @Nullable Integer endFrame;
 
     @Column(columnDefinition = "longtext")
     private String recipe;
@@ -71,7 +73,7 @@ class Delivery {
             UUID shotId,
             String versionName,
             String fileName,
-            PictureWriter.Format format,
+            DeliveryFormat format,
             double quality,
             @Nullable Integer longestSide,
             String recipe) {
@@ -86,6 +88,29 @@ class Delivery {
         this.recipe = recipe;
         this.state = State.WAITING;
         this.changed = Instant.now();
+    }
+
+    /** Which frames of a clip, the second no longer one of them. */
+    void stretch(int newFirstFrame, int newEndFrame) {
+        firstFrame = newFirstFrame;
+        endFrame = newEndFrame;
+    }
+
+    /** Made to be looked at on the Bench, not to be fetched. */
+    void play() {
+        playing = true;
+    }
+
+    boolean isPlaying() {
+        return playing;
+    }
+
+    int firstFrame() {
+        return firstFrame == null ? 0 : firstFrame;
+    }
+
+    int endFrame() {
+        return endFrame == null ? 0 : endFrame;
     }
 
     /** Grows with every change that was stored. */
@@ -130,7 +155,7 @@ class Delivery {
         return fileName;
     }
 
-    PictureWriter.Format format() {
+    DeliveryFormat format() {
         return format;
     }
 

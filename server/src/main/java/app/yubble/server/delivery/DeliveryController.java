@@ -2,12 +2,13 @@ package app.yubble.server.delivery;
 
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
-import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.mask.MaskFiles;
 import app.yubble.server.paging.Page;
 import app.yubble.server.problem.ConflictException;
+import app.yubble.server.problem.RefusedException;
+import app.yubble.server.shoot.Clips;
 import app.yubble.server.shoot.DepthMaps;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
@@ -61,20 +62,27 @@ class DeliveryController {
         this.files = files;
     }
 
-    /** @param quality for JPEG */
+    /**
+     * @param quality of what is not without loss
+     * @param frames of a clip; null for all
+     */
     record NewDelivery(
             @NotBlank @Size(max = 80) String versionName,
             @NotNull Recipe recipe,
-            @NotNull PictureWriter.Format format,
+            @NotNull DeliveryFormat format,
             @DecimalMin("0.3") @DecimalMax("1") double quality,
-            @Nullable @Min(16) @Max(60000) Integer longestSide) {}
+            @Nullable @Min(16) @Max(60000) Integer longestSide,
+            @Nullable @Valid Frames frames) {}
+
+    /** A stretch of a clip: its first frame, from 0, and the first that no longer belongs to it. */
+    record Frames(@Min(0) int from, @Min(1) int end) {}
 
     record DeliveryView(
             UUID id,
             UUID shotId,
             String versionName,
             String fileName,
-            PictureWriter.Format format,
+            DeliveryFormat format,
             Delivery.State state,
             double progress,
             @Nullable String problem,
@@ -112,8 +120,9 @@ class DeliveryController {
         Recipe recipe = wanted.recipe();
         masks.require(recipe, who.id());
         requireDepth(shot, recipe.depth().source());
-        PictureWriter.Format format = wanted.format();
-        Delivery delivery = deliveries.add(new Delivery(
+        DeliveryFormat format = wanted.format();
+        requireKind(source, format);
+        Delivery delivery = new Delivery(
                 who.id(),
                 shot,
                 wanted.versionName(),
@@ -121,7 +130,11 @@ class DeliveryController {
                 format,
                 wanted.quality(),
                 wanted.longestSide(),
-                RecipeJson.write(recipe)));
+                RecipeJson.write(recipe));
+        if (source.isClip()) {
+            stretch(delivery, source, wanted.frames(), recipe);
+        }
+        deliveries.add(delivery);
         job.enqueue(delivery.id());
         return DeliveryView.of(delivery);
     }
@@ -135,7 +148,72 @@ class DeliveryController {
         }
     }
 
-    private static String fileName(String shot, String version, PictureWriter.Format format) {
+    private static void requireKind(Shot shot, DeliveryFormat format) {
+        if (shot.isClip() != format.isForClips()) {
+            throw new RefusedException(
+                    shot.isClip()
+                            ? "A clip is delivered as a film or as pictures in a zip."
+                            : "A photo is delivered as a picture.");
+        }
+    }
+
+    private static void stretch(Delivery delivery, Shot shot, @Nullable Frames wanted, Recipe recipe) {
+        Integer frames = shot.frames();
+        if (frames == null) {
+            throw new ConflictException("This clip is still being read.");
+        }
+        int from = wanted == null ? 0 : wanted.from();
+        int end = wanted == null ? frames : wanted.end();
+        if (end > frames || from >= end) {
+            throw new RefusedException(
+                    "The clip has frames 0 to " + (frames - 1) + "; " + from + " to " + (end - 1) + " were asked for.");
+        }
+        Clips.requireMarksWithin(recipe, shot);
+        delivery.stretch(from, end);
+    }
+
+    /**
+     * @param longSide of the pictures; small ones are quick
+     * @param quality of the film
+     */
+    record NewPlaying(
+            @NotNull Recipe recipe,
+            @Valid @NotNull Frames frames,
+            @Min(64) @Max(4096) int longSide,
+            @DecimalMin("0.3") @DecimalMax("1") double quality) {}
+
+    /** Renders a stretch of a clip so that it can be played at its own pace; the one before of the same shot is called off. */
+    @PostMapping("/api/shots/{shot}/playing")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    DeliveryView play(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID shot, @RequestBody @Valid NewPlaying wanted) {
+        Shot source = shots.owned(shot, who.id());
+        Recipe recipe = wanted.recipe();
+        masks.require(recipe, who.id());
+        requireDepth(shot, recipe.depth().source());
+        requireKind(source, DeliveryFormat.MP4);
+        Delivery delivery = new Delivery(
+                who.id(),
+                shot,
+                "",
+                source.name(),
+                DeliveryFormat.MP4,
+                wanted.quality(),
+                wanted.longSide(),
+                RecipeJson.write(recipe));
+        stretch(delivery, source, wanted.frames(), recipe);
+        delivery.play();
+        deliveries.addPlaying(delivery);
+        job.enqueue(delivery.id());
+        return DeliveryView.of(delivery);
+    }
+
+    @GetMapping("/api/deliveries/{id}")
+    DeliveryView one(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        return DeliveryView.of(deliveries.owned(id, who.id()));
+    }
+
+    private static String fileName(String shot, String version, DeliveryFormat format) {
         int dot = shot.lastIndexOf('.');
         String stem = dot > 0 ? shot.substring(0, dot) : shot;
         String safe = version.replaceAll("[^\\p{L}\\p{N} _-]", "").strip();

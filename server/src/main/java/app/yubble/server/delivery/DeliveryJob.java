@@ -1,6 +1,5 @@
 package app.yubble.server.delivery;
 
-import app.yubble.core.clip.Moment;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
@@ -12,16 +11,18 @@ import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.recipe.RecipeJson;
+import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.Shot;
-import app.yubble.server.shoot.ShotMaterial;
+import app.yubble.server.shoot.ShotStill;
 import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.List;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
 import org.jobrunr.jobs.annotations.Job;
@@ -34,6 +35,11 @@ import org.springframework.stereotype.Component;
 public class DeliveryJob {
     private static final Logger LOG = LoggerFactory.getLogger(DeliveryJob.class);
 
+    /** Chains of jobs of one delivery: as many nodes can share it. */
+    private static final int CHAINS = 4;
+
+    private static final int LONGEST_PROBLEM = 500;
+
     private final Deliveries deliveries;
     private final Shots shots;
     private final Materials materials;
@@ -41,6 +47,8 @@ public class DeliveryJob {
     private final PictureReader reader;
     private final MemoryGate gate;
     private final JobStarter starter;
+    private final ClipLane lane;
+    private final ClipDelivery clips;
 
     DeliveryJob(
             Deliveries deliveries,
@@ -49,7 +57,11 @@ public class DeliveryJob {
             FileStore files,
             PictureReader reader,
             MemoryGate gate,
-            JobStarter starter) {
+            JobStarter starter,
+            ClipLane lane,
+            ClipDelivery clips) {
+        this.lane = lane;
+        this.clips = clips;
         this.deliveries = deliveries;
         this.shots = shots;
         this.materials = materials;
@@ -71,6 +83,10 @@ public class DeliveryJob {
             return;
         }
         Delivery delivery = deliveries.byId(id);
+        if (delivery.format().isForClips()) {
+            beginClip(delivery);
+            return;
+        }
         try {
             Shot shot = shots.byId(delivery.shotId());
             FileStore.Stored stored = gate.with(shot.size().pixels(), () -> render(delivery, shot));
@@ -79,10 +95,68 @@ public class DeliveryJob {
         } catch (CancellationException cancelled) {
             LOG.info("delivery of {} cancelled", delivery.fileName());
         } catch (RuntimeException | OutOfMemoryError fault) {
-            LOG.error("delivery {} failed", id, fault);
-            String why = fault instanceof OutOfMemoryError ? "it needs more memory than there is" : fault.getMessage();
-            deliveries.reach(id, Delivery.State.FAILED, 0, "The picture could not be made: " + why);
+            fail(id, "The picture could not be made: ", fault);
         }
+    }
+
+    /**
+     * A clip's stretches are rendered by chains of jobs, so that several nodes share them and a node that is lost costs one
+     * stretch. Each job renders one and puts the next of its chain in the queue; who finds all of them there joins them.
+     */
+    private void beginClip(Delivery delivery) {
+        UUID id = delivery.id();
+        for (int chain = 0;
+                chain < Math.min(CHAINS, ClipDelivery.parts(delivery).size());
+                chain++) {
+            enqueueStretch(id, chain);
+        }
+    }
+
+    private void enqueueStretch(UUID id, int number) {
+        starter.<DeliveryJob>enqueue(job -> job.stretch(id, number));
+    }
+
+    /** Runs in a worker. A node that dies over it leaves it to another one. */
+    @Job(name = "Stretch %1 of delivery %0", retries = 5)
+    public void stretch(UUID id, int number) {
+        lane.<DeliveryJob>run(() -> rendered(id, number), job -> job.stretch(id, number));
+    }
+
+    private void rendered(UUID id, int number) {
+        Delivery delivery = deliveries.find(id).orElse(null);
+        if (delivery == null || delivery.isOver()) {
+            return;
+        }
+        List<ClipDelivery.Part> parts = ClipDelivery.parts(delivery);
+        int frames = delivery.endFrame() - delivery.firstFrame();
+        try {
+            clips.render(delivery, parts.get(number), done -> {
+                if (!deliveries.advance(id, (double) done / frames)) {
+                    throw new CancellationException("cancelled");
+                }
+            });
+            if (number + CHAINS < parts.size()) {
+                enqueueStretch(id, number + CHAINS);
+            } else if (clips.isComplete(delivery)) {
+                FileStore.Stored stored = clips.join(delivery);
+                deliveries.done(id, stored.hash(), stored.bytes());
+                LOG.info("delivery of {} done", delivery.fileName());
+            }
+        } catch (CancellationException cancelled) {
+            LOG.info("delivery of {} cancelled", delivery.fileName());
+        } catch (IOException | RuntimeException | OutOfMemoryError fault) {
+            fail(id, "The clip could not be made: ", fault);
+        }
+    }
+
+    private void fail(UUID id, String what, Throwable fault) {
+        LOG.error("delivery {} failed", id, fault);
+        String why = fault instanceof OutOfMemoryError ? "it needs more memory than there is" : fault.getMessage();
+        deliveries.reach(id, Delivery.State.FAILED, 0, shortened(what + why));
+    }
+
+    private static String shortened(String text) {
+        return text.length() <= LONGEST_PROBLEM ? text : text.substring(0, LONGEST_PROBLEM - 3) + "...";
     }
 
     private FileStore.Stored render(Delivery delivery, Shot shot) {
@@ -90,20 +164,20 @@ public class DeliveryJob {
         StoredProgress progress =
                 new StoredProgress(done -> deliveries.reach(id, Delivery.State.RENDERING, done, null));
         Recipe recipe = RecipeJson.read(delivery.recipe());
-        ShotMaterial material = materials.of(shot);
+        ShotStill still = materials.of(shot).frame(0);
         Integer longest = delivery.longestSide();
         Size size = longest == null ? shot.size() : shot.size().fitting(longest);
         progress.at(0.02);
         // A cache of its own: the stages of one large picture would push everybody's previews out of the shared one.
         RefocusLine line = new RefocusLine(StageCache.keepingAll());
-        line.nearness(material, recipe.depth(), size);
+        line.nearness(still, recipe.depth(), size);
         progress.at(0.15);
         Picture result =
-                line.render(new Viewer(), material, recipe, Moment.ONLY, View.of(size), progress.part(0.15, 0.9));
+                line.render(new Viewer(), still, recipe.at(still.moment()), View.of(size), progress.part(0.15, 0.9));
         try {
             Origin origin = reader.inspect(files.bytes(shot.contentHash())).withSize(size);
             return files.put((FileStore.Writing)
-                    out -> PictureWriter.write(result, origin, delivery.format(), delivery.quality(), out));
+                    out -> PictureWriter.write(result, origin, delivery.format().picture(), delivery.quality(), out));
         } catch (IOException e) {
             throw new UncheckedIOException("the file could not be stored", e);
         }

@@ -11,14 +11,17 @@ import org.springframework.data.jpa.repository.Query;
 import org.springframework.data.repository.Repository;
 
 interface DeliveryRepository extends Repository<Delivery, UUID> {
-    List<Delivery> findByAccountIdOrderByCreatedDescIdDesc(UUID accountId, Limit limit);
+    List<Delivery> findByAccountIdAndPlayingFalseOrderByCreatedDescIdDesc(UUID accountId, Limit limit);
 
-    @Query("select d from Delivery d, Delivery at where at.id = :after and d.accountId = :account "
-            + "and (d.created < at.created or (d.created = at.created and d.id < at.id)) "
-            + "order by d.created desc, d.id desc")
+    @Query(
+            "select d from Delivery d, Delivery at where at.id = :after and d.accountId = :account and d.playing = false "
+                    + "and (d.created < at.created or (d.created = at.created and d.id < at.id)) "
+                    + "order by d.created desc, d.id desc")
     List<Delivery> findAfter(UUID account, UUID after, Limit limit);
 
     List<Delivery> findByAccountIdAndChangedAfterOrderByChanged(UUID accountId, Instant after);
+
+    List<Delivery> findByShotIdAndPlayingTrueOrderByCreatedDescIdDesc(UUID shotId);
 
     Optional<Delivery> findByIdAndAccountId(UUID id, UUID accountId);
 

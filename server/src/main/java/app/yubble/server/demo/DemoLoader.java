@@ -45,7 +45,11 @@ class DemoLoader {
 
     /** The manifest. */
     @com.fasterxml.jackson.annotation.JsonIgnoreProperties(ignoreUnknown = true)
-    record Manifest(String shoot, java.util.List<Scene> scenes) {}
+    record Manifest(String shoot, java.util.List<Scene> scenes, java.util.@Nullable List<Clip> clips) {}
+
+    /** One demo clip of the manifest, with its exact depth. */
+    @com.fasterxml.jackson.annotation.JsonIgnoreProperties(ignoreUnknown = true)
+    record Clip(String file, String depth, String title) {}
 
     @EventListener(ApplicationReadyEvent.class)
     void load() throws IOException {
@@ -68,6 +72,9 @@ class DemoLoader {
                 arrivals.bringIn(
                         account, shoot, name, content, depth.getFileName().toString(), Files.readAllBytes(depth));
             }
+        }
+        for (Clip clip : manifest.clips() == null ? java.util.List.<Clip>of() : manifest.clips()) {
+            arrivals.bringInClip(account, shoot, folder.resolve(clip.file()), folder.resolve(clip.depth()));
         }
         LOG.info("demo data is in");
     }

@@ -1,15 +1,26 @@
 package app.yubble.server.depth;
 
 import app.yubble.core.subject.Quality;
+import app.yubble.server.YubbleProperties;
 import app.yubble.server.account.SignedIn;
+import app.yubble.server.problem.ConflictException;
+import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.DepthMaps;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotView;
 import app.yubble.server.shoot.ShotViews;
 import app.yubble.server.shoot.Shots;
+import app.yubble.server.storage.FileStore;
+import app.yubble.server.storage.Incoming;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
 import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.UUID;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -18,6 +29,7 @@ import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
@@ -31,8 +43,22 @@ class DepthController {
     private final DepthJob job;
     private final Engines engines;
     private final ShotViews views;
+    private final DepthClipJob clipJob;
+    private final FileStore files;
+    private final YubbleProperties properties;
 
-    DepthController(Shots shots, DepthMaps maps, DepthJob job, Engines engines, ShotViews views) {
+    DepthController(
+            Shots shots,
+            DepthMaps maps,
+            DepthJob job,
+            Engines engines,
+            ShotViews views,
+            DepthClipJob clipJob,
+            FileStore files,
+            YubbleProperties properties) {
+        this.clipJob = clipJob;
+        this.files = files;
+        this.properties = properties;
         this.shots = shots;
         this.maps = maps;
         this.job = job;
@@ -46,9 +72,46 @@ class DepthController {
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file)
             throws IOException {
         Shot shot = shots.owned(id, who.id());
+        if (shot.isClip()) {
+            throw new RefusedException("A clip needs depth of every frame: a film, or a zip of pictures.");
+        }
         String name = file.getOriginalFilename();
         maps.bringIn(shot, name == null ? "depth" : name, file.getBytes());
         return views.of(shot);
+    }
+
+    /** Brings depth of every frame of a clip in: a film, or a zip with a picture for each frame. It is read in the background. */
+    @PostMapping(path = "/api/shots/{id}/depth-clip", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    @io.swagger.v3.oas.annotations.parameters.RequestBody(
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_OCTET_STREAM_VALUE,
+                            schema = @Schema(type = "string", format = "binary")))
+    ShotView bringInClip(
+            @AuthenticationPrincipal SignedIn who,
+            @PathVariable UUID id,
+            @RequestParam @Size(max = 255) String name,
+            HttpServletRequest request)
+            throws IOException {
+        Shot shot = shots.owned(id, who.id());
+        if (shot.sheetHash() == null) {
+            throw new ConflictException("Depth of every frame is for clips that have been read.");
+        }
+        String plain = Shots.plainName(name);
+        Path incoming = files.incoming();
+        try {
+            Incoming.take(
+                    request.getInputStream(),
+                    plain,
+                    request.getContentLengthLong(),
+                    properties.mostClipBytes(),
+                    incoming);
+            clipJob.enqueue(id, plain, files.keep(incoming).hash());
+        } finally {
+            Files.deleteIfExists(incoming);
+        }
+        return views.of(shots.byId(id));
     }
 
     /** @param engine one of the installed estimators, or auto */

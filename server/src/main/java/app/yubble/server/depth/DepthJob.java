@@ -1,5 +1,7 @@
 package app.yubble.server.depth;
 
+import app.yubble.core.clip.DepthOverTime;
+import app.yubble.core.clip.FlowFinder;
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthEstimator;
@@ -11,16 +13,25 @@ import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.subject.Quality;
+import app.yubble.media.clip.ClipFile;
+import app.yubble.media.clip.PlaneFiles;
 import app.yubble.media.picture.PictureReader;
+import app.yubble.server.YubbleProperties;
+import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.shoot.ClipDepths;
+import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.DepthMaps;
 import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
+import app.yubble.server.shoot.ShotStill;
 import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
+import app.yubble.vision.InverseSearchFlow;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
 import org.jobrunr.jobs.annotations.Job;
@@ -49,6 +60,11 @@ public class DepthJob {
     private final Engines engines;
     private final JobStarter starter;
     private final ApplicationEventPublisher events;
+    private final ClipDepths clipDepths;
+    private final ClipFiles clips;
+    private final ClipLane lane;
+    private final YubbleProperties properties;
+    private final FlowFinder flows = new InverseSearchFlow();
 
     DepthJob(
             Shots shots,
@@ -58,7 +74,15 @@ public class DepthJob {
             PictureReader reader,
             Engines engines,
             JobStarter starter,
-            ApplicationEventPublisher events) {
+            ApplicationEventPublisher events,
+            ClipDepths clipDepths,
+            ClipFiles clips,
+            ClipLane lane,
+            YubbleProperties properties) {
+        this.clipDepths = clipDepths;
+        this.clips = clips;
+        this.lane = lane;
+        this.properties = properties;
         this.shots = shots;
         this.maps = maps;
         this.materials = materials;
@@ -73,8 +97,10 @@ public class DepthJob {
      * Depth is there and the main subject found in the map that a new version starts with.
      *
      * @param farthest nearness of what lies farthest away, but for the odd pixel
+     * @param settled whether it stays; of a clip the first frame is known before the others
      */
-    public record DepthReady(UUID shot, DepthChoice.Source source, SharpBand subject, double farthest) {}
+    public record DepthReady(
+            UUID shot, DepthChoice.Source source, SharpBand subject, double farthest, boolean settled) {}
 
     public void enqueue(UUID shot, String engine, Quality quality) {
         UUID run = shots.beginDepth(shot);
@@ -82,11 +108,15 @@ public class DepthJob {
     }
 
     /** Runs in a worker. */
-    @Job(name = "Depth of shot %0")
+    @Job(name = "Depth of shot %0", retries = 3)
     public void run(UUID id, UUID run, String engine, Quality quality) {
         long start = System.nanoTime();
         try {
             Shot shot = shots.byId(id);
+            if (shot.isClip()) {
+                lane.<DepthJob>run(() -> ofClip(shot, run, engine, quality), job -> job.run(id, run, engine, quality));
+                return;
+            }
             reach(id, run, Shot.State.ESTIMATING, 0.02);
             String proxy = shot.proxyHash();
             if (proxy == null) {
@@ -126,6 +156,65 @@ public class DepthJob {
         return new StoredProgress(done -> shots.reach(id, run, state, done, null));
     }
 
+    private void ofClip(Shot shot, UUID run, String engine, Quality quality) {
+        UUID id = shot.id();
+        long start = System.nanoTime();
+        reach(id, run, Shot.State.ESTIMATING, 0);
+        DepthEstimator estimator = engines.namedOrBest(engine);
+        ClipDepths.Running running = clipDepths.begin(shot, run, estimator.name(), quality);
+        ClipFile small = clips.small(shot);
+        Path folder = properties.data().toAbsolutePath().resolve("work").resolve("depth-" + run);
+        PlaneFiles shelves = new PlaneFiles(folder);
+        boolean over = false;
+        try {
+            new DepthOverTime(estimator, flows, quality)
+                    .run(small.shot(), small, shelves, sink(shot, running), progress(id, run, Shot.State.ESTIMATING));
+            over = true;
+            publish(shot, true);
+            LOG.info("depth of clip {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
+            reach(id, run, Shot.State.READY, 1);
+        } catch (CancellationException cancelled) {
+            over = true;
+            throw cancelled;
+        } finally {
+            shelves.close();
+            if (over) {
+                shelves.remove();
+            }
+        }
+    }
+
+    /** Whoever waits for the first frame can begin with it; all that follows is stored as it comes. */
+    private DepthOverTime.Sink sink(Shot shot, ClipDepths.Running running) {
+        boolean[] told = new boolean[1];
+        return new DepthOverTime.Sink() {
+            @Override
+            public void first(int frame, DepthEstimate estimate) {
+                running.first(frame, estimate);
+                if (!told[0]) {
+                    told[0] = true;
+                    publish(shot, false);
+                }
+            }
+
+            @Override
+            public void settled(int frame, DepthEstimate estimate) {
+                running.settled(frame, estimate);
+            }
+        };
+    }
+
+    /** Tells that a clip has depth. */
+    void publish(Shot shot, boolean settled) {
+        ShotMaterial material = materials.of(shot);
+        ShotStill still = material.frame(0);
+        DepthChoice.Source source = material.usualSource();
+        Picture picture = still.picture(still.size().fitting(FOCUS_SIDE));
+        Plane nearness = DepthEdges.follow(still.depth(source), picture, source.usual());
+        SharpBand subject = FocusFinder.subject(picture, nearness, still.clearMatte());
+        events.publishEvent(new DepthReady(shot.id(), source, subject, nearness.quantile(ODD_PIXELS), settled));
+    }
+
     private void store(UUID id, UUID run, DepthEstimator estimator, DepthEstimate estimate, Quality quality) {
         if (!maps.putEstimate(id, run, estimator.name(), estimate, quality)) {
             throw new CancellationException("no longer wanted");
@@ -136,8 +225,8 @@ public class DepthJob {
         ShotMaterial material = materials.of(shot);
         DepthChoice.Source source = material.usualSource();
         Picture small = Resample.toSize(picture, picture.size().fitting(FOCUS_SIDE));
-        Plane nearness = DepthEdges.follow(material.depth(source), small, source.usual());
+        Plane nearness = DepthEdges.follow(material.frame(0).depth(source), small, source.usual());
         SharpBand subject = FocusFinder.subject(small, nearness, draft.clearMatte());
-        events.publishEvent(new DepthReady(shot.id(), source, subject, nearness.quantile(ODD_PIXELS)));
+        events.publishEvent(new DepthReady(shot.id(), source, subject, nearness.quantile(ODD_PIXELS), true));
     }
 }

@@ -12,7 +12,7 @@ import app.yubble.core.touchup.Touchup;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
-import app.yubble.server.shoot.ShotMaterial;
+import app.yubble.server.shoot.ShotStill;
 import app.yubble.server.shoot.Shots;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -32,6 +32,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** Where to focus, what there is to focus on, and where the photo itself is sharp. */
@@ -66,7 +67,8 @@ class FocusController {
             @Nullable Double x,
             @Nullable Double y,
             @Nullable Double width,
-            @Nullable Double height) {}
+            @Nullable Double height,
+            @Nullable Integer frame) {}
 
     private static double shareOf(@Nullable Double share, int side) {
         return share == null ? 0 : share * side;
@@ -77,11 +79,11 @@ class FocusController {
     SharpBand focus(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid FocusRequest wanted) {
         Shot shot = shots.owned(id, who.id());
-        ShotMaterial material = recipes.material(shot);
-        Recipe recipe = recipes.allowed(wanted.recipe(), who);
+        ShotStill still = recipes.still(shot, wanted.frame());
+        Recipe recipe = recipes.allowed(wanted.recipe(), who).at(still.moment());
         Size size = shot.size().fitting(NumberMaps.SIDE);
-        Plane nearness = line.nearness(material, withoutBlur(recipe), size);
-        return FocusFinder.tiltedAs(recipe.band(), nearness, plane -> band(wanted, material, plane));
+        Plane nearness = line.nearness(still, withoutBlur(recipe), size);
+        return FocusFinder.tiltedAs(recipe.band(), nearness, plane -> band(wanted, still, plane));
     }
 
     /** Painted blur leads away from the band, so no band can reach it: what is under it is what one focuses on. */
@@ -91,13 +93,13 @@ class FocusController {
                 .toList());
     }
 
-    private SharpBand band(FocusRequest wanted, ShotMaterial material, Plane nearness) {
+    private SharpBand band(FocusRequest wanted, ShotStill still, Plane nearness) {
         Size size = nearness.size();
         double x = shareOf(wanted.x(), size.width());
         double y = shareOf(wanted.y(), size.height());
         return switch (wanted.kind()) {
-            case SUBJECT -> FocusFinder.subject(line.picture(material, size), nearness, material.clearMatte());
-            case THING -> thing(nearness, material.clearMatte(), wanted.number());
+            case SUBJECT -> FocusFinder.subject(line.picture(still, size), nearness, still.clearMatte());
+            case THING -> thing(nearness, still.clearMatte(), wanted.number());
             case SPOT -> FocusFinder.spot(nearness, x, y);
             case PATCH ->
                 FocusFinder.patch(
@@ -123,8 +125,11 @@ class FocusController {
 
     /** The separate things that the subject network found, the largest first. */
     @GetMapping("/api/shots/{id}/things")
-    ThingsView things(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
-        Plane matte = recipes.material(shots.owned(id, who.id())).clearMatte();
+    ThingsView things(
+            @AuthenticationPrincipal SignedIn who,
+            @PathVariable UUID id,
+            @RequestParam(required = false) @Nullable Integer frame) {
+        Plane matte = recipes.still(shots.owned(id, who.id()), frame).clearMatte();
         if (matte == null) {
             return new ThingsView(0, 0, new byte[0], List.of());
         }
@@ -155,9 +160,12 @@ class FocusController {
                     @Content(
                             mediaType = "application/octet-stream",
                             schema = @Schema(type = "string", format = "binary")))
-    ResponseEntity<byte[]> edgeWidths(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+    ResponseEntity<byte[]> edgeWidths(
+            @AuthenticationPrincipal SignedIn who,
+            @PathVariable UUID id,
+            @RequestParam(required = false) @Nullable Integer frame) {
         Shot shot = shots.owned(id, who.id());
-        Plane light = line.picture(recipes.material(shot), shot.size().fitting(CHECK_SIDE))
+        Plane light = line.picture(recipes.still(shot, frame), shot.size().fitting(CHECK_SIDE))
                 .lightness();
         Plane widths = EdgeWidth.sharpest(EdgeWidth.of(light), shot.size().fitting(NumberMaps.SIDE));
         ByteBuffer out = NumberMaps.headed(widths.size(), 1);

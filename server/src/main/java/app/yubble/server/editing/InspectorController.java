@@ -12,7 +12,7 @@ import app.yubble.core.touchup.Touchup;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
-import app.yubble.server.shoot.ShotMaterial;
+import app.yubble.server.shoot.ShotStill;
 import app.yubble.server.shoot.Shots;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.DecimalMax;
@@ -27,6 +27,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -68,18 +69,22 @@ class InspectorController {
 
     /** Places that probably need a touch-up with this recipe, the most visible first. */
     @PostMapping("/api/shots/{id}/faults")
-    List<FaultView> faults(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody Recipe wanted) {
+    List<FaultView> faults(
+            @AuthenticationPrincipal SignedIn who,
+            @PathVariable UUID id,
+            @RequestParam(required = false) @Nullable Integer frame,
+            @RequestBody Recipe wanted) {
         Shot shot = shots.owned(id, who.id());
-        Recipe recipe = recipes.allowed(wanted, who);
-        ShotMaterial material = recipes.material(shot);
+        ShotStill still = recipes.still(shot, frame);
+        Recipe recipe = recipes.allowed(wanted, who).at(still.moment());
         Size size = shot.size().fitting(EdgeInspector.SIDE);
-        Plane nearness = line.nearness(material, recipe, size);
+        Plane nearness = line.nearness(still, recipe, size);
         double radius = recipe.aperture().radiusPerNearness(size, recipe.band().centre());
         Plane field = DefocusField.of(nearness, recipe.band(), recipe.gain(), radius);
         // Only estimates are made with a matte.
-        Plane matte = recipe.depth().source() == DepthChoice.Source.ESTIMATED ? material.clearMatte() : null;
+        Plane matte = recipe.depth().source() == DepthChoice.Source.ESTIMATED ? still.clearMatte() : null;
         List<InspectedPlace> known = places.findByShotId(id);
-        return EdgeInspector.faults(line.picture(material, size), nearness, field, matte).stream()
+        return EdgeInspector.faults(line.picture(still, size), nearness, field, matte).stream()
                 .map(each -> view(each, known))
                 .toList();
     }

@@ -21,6 +21,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -51,8 +52,14 @@ class MaskController {
         this.gate = gate;
     }
 
-    /** @param touchup its id */
-    record MaskRequest(@NotNull Recipe recipe, @NotNull String touchup) {}
+    /**
+     * @param touchup its id
+     * @param frame of a clip; null is the first
+     */
+    record MaskRequest(
+            @NotNull Recipe recipe,
+            @NotNull String touchup,
+            @Nullable Integer frame) {}
 
     private Plane drawn(Shot shot, MaskRequest wanted, SignedIn who, Size size) {
         Recipe recipe = recipes.allowed(wanted.recipe(), who);
@@ -60,7 +67,8 @@ class MaskController {
                 .filter(each -> each.id().equals(wanted.touchup()))
                 .findFirst()
                 .orElseThrow(() -> new RefusedException("There is no such touch-up in this recipe."));
-        return line.mask(recipes.material(shot), recipe.depth(), touchup, size).plane();
+        return line.mask(recipes.still(shot, wanted.frame()), recipe.depth(), touchup, size)
+                .plane();
     }
 
     /**

@@ -1,7 +1,9 @@
 package app.yubble.server.editing;
 
+import app.yubble.media.picture.Camera;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureReader;
+import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.storage.FileStore;
 import com.github.benmanes.caffeine.cache.Cache;
@@ -16,11 +18,13 @@ class Origins {
 
     private final FileStore files;
     private final PictureReader reader;
+    private final ClipFiles clips;
 
     private final Cache<String, Origin> kept =
             Caffeine.newBuilder().maximumSize(MOST).build();
 
-    Origins(FileStore files, PictureReader reader) {
+    Origins(FileStore files, PictureReader reader, ClipFiles clips) {
+        this.clips = clips;
         this.files = files;
         this.reader = reader;
     }
@@ -29,6 +33,16 @@ class Origins {
         Origin known = kept.getIfPresent(shot.contentHash());
         if (known != null) {
             return known;
+        }
+        if (shot.isClip()) {
+            // Shown without a profile, as browsers show the clip itself.
+            return new Origin(
+                    "JPEG",
+                    shot.size(),
+                    null,
+                    clips.sheet(shot).info().colours().curve(),
+                    null,
+                    Camera.UNKNOWN);
         }
         // The reduced picture carries the same profile and is quicker to open than a large original.
         String proxy = shot.proxyHash();

@@ -1,6 +1,5 @@
 package app.yubble.server.editing;
 
-import app.yubble.core.clip.Moment;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -16,6 +15,7 @@ import app.yubble.server.account.SignedIn;
 import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.ShotStill;
 import app.yubble.server.shoot.Shots;
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
@@ -73,6 +73,7 @@ class PreviewController {
      * @param longSide of the whole picture in pixels; more than 2560 only for a region
      * @param region the part that is wanted; null for all
      * @param page names the open page; of its requests only the one with the highest number is answered
+     * @param frame of a clip, from 0; null is the first
      * @param over number of the answer of the same size and region that the page still has; only what has changed is sent then
      * @param order ids of all touch-ups; those that the recipe leaves out are as in the answer {@code over}
      */
@@ -85,6 +86,7 @@ class PreviewController {
             String page,
 
             long number,
+            @Nullable Integer frame,
             @Nullable Long over,
 
             @Nullable @jakarta.validation.constraints.Size(max = MOST_TOUCHUPS)
@@ -126,6 +128,7 @@ class PreviewController {
         Progress ticket = desk.ticket(who.id(), wanted.page(), wanted.number());
         try {
             ticket.at(0);
+            ShotStill still = recipes.still(shot, wanted.frame());
             Size size = sizeOf(shot, wanted.longSide(), wanted.region() != null);
             Region part =
                     wanted.region() == null ? Region.all(size) : wanted.region().within(size);
@@ -135,12 +138,7 @@ class PreviewController {
                             who.id(),
                             wanted.page(),
                             viewer -> line.render(
-                                    viewer,
-                                    recipes.material(shot),
-                                    recipe,
-                                    Moment.ONLY,
-                                    new View(size, part),
-                                    ticket)));
+                                    viewer, still, recipe.at(still.moment()), new View(size, part), ticket)));
             Region region = part;
             Region news = desk.news(
                     who.id(),
@@ -196,7 +194,8 @@ class PreviewController {
             @AuthenticationPrincipal SignedIn who,
             @PathVariable UUID id,
             @RequestParam @Min(16) @Max(40000) int longSide,
-            @RequestParam(required = false) @Nullable List<Double> region)
+            @RequestParam(required = false) @Nullable List<Double> region,
+            @RequestParam(required = false) @Nullable Integer frame)
             throws IOException {
         Shot shot = shots.owned(id, who.id());
         RegionPart wanted = region == null || region.size() != 4
@@ -204,7 +203,7 @@ class PreviewController {
                 : new RegionPart(region.get(0), region.get(1), region.get(2), region.get(3));
         Size size = sizeOf(shot, longSide, wanted != null);
         Region part = wanted == null ? Region.all(size) : wanted.within(size);
-        Picture picture = gated(size, () -> Resample.crop(line.picture(recipes.material(shot), size), part));
+        Picture picture = gated(size, () -> Resample.crop(line.picture(recipes.still(shot, frame), size), part));
         return ResponseEntity.ok()
                 .header("X-Region", told(part, size))
                 .contentType(MediaType.IMAGE_JPEG)
@@ -233,11 +232,15 @@ class PreviewController {
                             mediaType = "application/octet-stream",
                             schema = @Schema(type = "string", format = "binary")))
     ResponseEntity<byte[]> nearness(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody Recipe wanted) {
+            @AuthenticationPrincipal SignedIn who,
+            @PathVariable UUID id,
+            @RequestParam(required = false) @Nullable Integer frame,
+            @RequestBody Recipe wanted) {
         Shot shot = shots.owned(id, who.id());
+        ShotStill still = recipes.still(shot, frame);
         Plane plane = line.nearness(
-                recipes.material(shot),
-                recipes.allowed(wanted, who),
+                still,
+                recipes.allowed(wanted, who).at(still.moment()),
                 shot.size().fitting(NumberMaps.SIDE));
         ByteBuffer out = NumberMaps.headed(plane.size(), 2);
         for (float sample : plane.samples()) {

@@ -6,6 +6,8 @@ import app.yubble.server.mask.MaskFiles;
 import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
+import app.yubble.server.shoot.ShotStill;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** What a request works with: a shot's material, and a recipe that may use only what its sender brought in. */
@@ -21,6 +23,11 @@ class ShotRecipes {
 
     ShotMaterial material(Shot shot) {
         return materials.of(shot);
+    }
+
+    /** A moment of a shot, by the number of its frame from 0; null is the first. */
+    ShotStill still(Shot shot, @Nullable Integer frame) {
+        return materials.of(shot).frame(frame == null ? 0 : frame);
     }
 
     /** The recipe, when its sender may use all that it names. */

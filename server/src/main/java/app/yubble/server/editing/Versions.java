@@ -9,6 +9,7 @@ import app.yubble.server.depth.DepthJob;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.problem.RefusedException;
+import app.yubble.server.shoot.Clips;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import java.time.Duration;
@@ -64,9 +65,21 @@ public class Versions {
     @EventListener
     @Transactional
     public void onDepth(DepthJob.DepthReady ready) {
-        if (versions.findByShotIdAndRemovedIsNullOrderByCreated(ready.shot()).isEmpty()) {
-            Shot shot = shots.byId(ready.shot());
+        List<UUID> known = versions.findIds(ready.shot());
+        Shot shot = shots.byId(ready.shot());
+        if (known.isEmpty()) {
             create(shot, FIRST_NAME, FIRST_STEP, automatic(shot, ready));
+        } else if (shot.isClip() && ready.settled() && known.size() == 1) {
+            refind(shot, known.get(0), automatic(shot, ready));
+        }
+    }
+
+    /** The first frame was known before the scale of all: who has not changed anything since gets the subject again. */
+    private void refind(Shot shot, UUID only, Recipe recipe) {
+        Version version = held(only, shot.accountId());
+        List<StepName> history = edits.findStepsByVersionIdInOrderByPosition(List.of(only));
+        if (history.size() == 1 && history.get(0).getName().equals(FIRST_STEP)) {
+            append(version, FIRST_STEP, recipe);
         }
     }
 
@@ -125,6 +138,7 @@ public class Versions {
     @Transactional
     public Standing edit(UUID id, UUID account, long expectedLock, String step, Recipe recipe) {
         Version version = locked(id, account, expectedLock);
+        Clips.requireMarksWithin(recipe, shots.byId(version.shotId()));
         append(version, step, recipe);
         return standing(version);
     }

@@ -1,5 +1,7 @@
 package app.yubble.server.jobs;
 
+import java.time.Duration;
+import java.time.Instant;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
@@ -46,6 +48,11 @@ public class JobStarter implements DisposableBean {
                 LOG.debug("the queue will be looked at by polling", fault);
             }
         }));
+    }
+
+    /** For a job that finds no room: it comes again. */
+    public <S> void later(Duration wait, IocJobLambda<S> job) {
+        scheduler.<S>schedule(Instant.now().plus(wait), job);
     }
 
     @Override

@@ -111,6 +111,18 @@ public class DepthMaps {
         }));
     }
 
+    /** The same for a clip of which some depth is there; {@code content} names an index. */
+    boolean putOfClip(UUID shot, UUID run, DepthChoice.Source source, DepthMap.Content content) {
+        return Boolean.TRUE.equals(transaction.execute(status -> {
+            boolean wanted =
+                    shots.findLockedById(shot).filter(each -> each.runs(run)).isPresent();
+            if (wanted) {
+                replace(shot, source, content);
+            }
+            return wanted;
+        }));
+    }
+
     private void put(UUID shot, DepthChoice.Source source, DepthMap.Content content) {
         transaction.executeWithoutResult(status -> replace(shot, source, content));
     }

@@ -1,6 +1,7 @@
 package app.yubble.server.shoot;
 
 import app.yubble.core.raster.Size;
+import app.yubble.media.clip.ClipInfo;
 import app.yubble.media.picture.Camera;
 import app.yubble.media.picture.Origin;
 import jakarta.persistence.Column;
@@ -14,12 +15,14 @@ import java.util.OptionalDouble;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
-/** One photo that was brought in; its file is kept unchanged for ever. */
+/** One photo or clip that was brought in; its file is kept unchanged for ever. */
 @Entity
 public class Shot {
     /** How far a shot is on the way to its first preview. */
     public enum State {
         WAITING,
+        /** A clip is being gone through. */
+        READING,
         ESTIMATING,
         /** Depth is there and can be used while a better matte is being made. */
         REFINING,
@@ -64,6 +67,19 @@ public class Shot {
     @Column(columnDefinition = "char(64)")
     private @Nullable String thumbnailHash;
 
+    private boolean clip;
+
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String sheetHash;
+
+    private @Nullable Integer frames;
+    private @Nullable Long micros;
+
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String stripHash;
+
+    private @Nullable Integer stripCount;
+
     @Column(insertable = false, updatable = false)
     private Instant created;
 
@@ -96,6 +112,22 @@ public class Shot {
         this.changed = Instant.now();
     }
 
+    @SuppressWarnings("NullAway.Init")
+    Shot(UUID accountId, UUID shootId, String name, String contentHash, long bytes, ClipInfo info) {
+        this.id = UUID.randomUUID();
+        this.accountId = accountId;
+        this.shootId = shootId;
+        this.name = name;
+        this.contentHash = contentHash;
+        this.bytes = bytes;
+        this.clip = true;
+        this.format = info.container();
+        this.width = info.size().width();
+        this.height = info.size().height();
+        this.state = State.WAITING;
+        this.changed = Instant.now();
+    }
+
     private static @Nullable Double orNull(OptionalDouble value) {
         return value.isPresent() ? value.getAsDouble() : null;
     }
@@ -107,6 +139,50 @@ public class Shot {
     void show(String newProxyHash, String newThumbnailHash) {
         proxyHash = newProxyHash;
         thumbnailHash = newThumbnailHash;
+    }
+
+    /** What was found when the clip was gone through. */
+    void read(ClipReading found) {
+        sheetHash = found.sheetHash();
+        frames = found.frames();
+        micros = found.micros();
+        stripHash = found.stripHash();
+        stripCount = found.stripCount();
+        show(found.proxyHash(), found.posterHash());
+    }
+
+    /** What is stored of a clip that was gone through: files by their hashes. */
+    public record ClipReading(
+            String sheetHash,
+            int frames,
+            long micros,
+            String proxyHash,
+            String posterHash,
+            String stripHash,
+            int stripCount) {}
+
+    public boolean isClip() {
+        return clip;
+    }
+
+    public @Nullable String sheetHash() {
+        return sheetHash;
+    }
+
+    public @Nullable Integer frames() {
+        return frames;
+    }
+
+    public @Nullable Long micros() {
+        return micros;
+    }
+
+    public @Nullable String stripHash() {
+        return stripHash;
+    }
+
+    public @Nullable Integer stripCount() {
+        return stripCount;
     }
 
     /** Moves on; {@code problem} says why when the state is FAILED. */

@@ -1,119 +1,21 @@
 package app.yubble.server.shoot;
 
-import app.yubble.core.depth.DepthEstimate;
-import app.yubble.core.raster.Picture;
-import app.yubble.core.raster.Plane;
-import app.yubble.core.raster.Resample;
-import app.yubble.core.raster.Size;
+import app.yubble.core.clip.Moment;
 import app.yubble.core.recipe.DepthChoice;
-import app.yubble.core.refocus.Photo;
-import app.yubble.core.subject.Subject;
-import app.yubble.media.depthfile.DepthFileReader;
-import app.yubble.media.depthfile.MaskFileReader;
-import app.yubble.media.picture.PictureReader;
-import app.yubble.server.problem.NotFoundException;
-import app.yubble.server.storage.FileStore;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.util.EnumMap;
-import java.util.List;
-import java.util.Map;
-import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
+import app.yubble.core.refocus.Material;
 
-/** A shot for the refocus line: small sizes from the reduced picture, large ones from the file itself. */
-public final class ShotMaterial implements Photo {
-    private final Shot shot;
-    private final Map<DepthChoice.Source, DepthMap> maps = new EnumMap<>(DepthChoice.Source.class);
-    private final FileStore files;
-    private final PictureReader reader;
-
-    public ShotMaterial(Shot shot, List<DepthMap> depthMaps, FileStore files, PictureReader reader) {
-        this.shot = shot;
-        this.files = files;
-        this.reader = reader;
-        depthMaps.forEach(map -> maps.put(map.source(), map));
-    }
-
+/** A shot for the refocus line. */
+public interface ShotMaterial extends Material {
     @Override
-    public String id() {
-        return shot.contentHash();
-    }
+    ShotStill at(Moment moment);
 
-    @Override
-    public String depthId(DepthChoice.Source source) {
-        DepthMap.Content content = map(source).content();
-        return content.contentHash() + content.matteHash();
-    }
-
-    @Override
-    public Size size() {
-        return shot.size();
-    }
-
-    @Override
-    public Size kept(Size wanted) {
-        return isReduced(wanted) ? size().fitting(Shots.PROXY_SIDE) : size();
-    }
-
-    private boolean isReduced(Size wanted) {
-        return shot.proxyHash() != null && wanted.longSide() <= Shots.PROXY_SIDE;
-    }
-
-    @Override
-    public Picture picture(Size size) {
-        String proxy = isReduced(size) ? shot.proxyHash() : null;
-        return Resample.toSize(
-                reader.read(bytes(proxy == null ? shot.contentHash() : proxy)).picture(), size);
-    }
-
-    @Override
-    public DepthEstimate depth(DepthChoice.Source source) {
-        DepthMap.Content content = map(source).content();
-        String matte = content.matteHash();
-        Double confidence = content.confidence();
-        return new DepthEstimate(
-                plane(content.contentHash()),
-                matte == null || confidence == null ? null : new Subject(plane(matte), confidence));
-    }
-
-    /** The subject's matte, when a clear one has been found. */
-    public @Nullable Plane clearMatte() {
-        return maps.containsKey(DepthChoice.Source.ESTIMATED)
-                ? depth(DepthChoice.Source.ESTIMATED).clearMatte()
-                : null;
-    }
+    /**
+     * A frame by its number, from 0; a photo has one.
+     *
+     * @throws app.yubble.server.problem.NotFoundException when there is none
+     */
+    ShotStill frame(int number);
 
     /** The source that a new version starts with: what somebody brought in, else what the camera measured. */
-    public DepthChoice.Source usualSource() {
-        return Stream.of(DepthChoice.Source.FILE, DepthChoice.Source.CAMERA)
-                .filter(maps::containsKey)
-                .findFirst()
-                .orElse(DepthChoice.Source.ESTIMATED);
-    }
-
-    @Override
-    public Plane mask(String file) {
-        return new MaskFileReader(reader).read(bytes(file), shot.size());
-    }
-
-    private Plane plane(String hash) {
-        return new DepthFileReader(reader).read(bytes(hash), shot.size());
-    }
-
-    private DepthMap map(DepthChoice.Source source) {
-        DepthMap map = maps.get(source);
-        if (map == null) {
-            throw new NotFoundException("depth map");
-        }
-        return map;
-    }
-
-    private byte[] bytes(String hash) {
-        try {
-            return files.bytes(hash);
-        } catch (IOException e) {
-            throw new UncheckedIOException("a stored file cannot be read", e);
-        }
-    }
+    DepthChoice.Source usualSource();
 }

@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param state with REFINING depth can be used already
  * @param problem why it failed
+ * @param clip null for a photo
  * @param notice something about the file that stops nothing
  */
 public record ShotView(
@@ -29,7 +30,16 @@ public record ShotView(
         @Nullable String problem,
         @Nullable String notice,
         CameraView camera,
+        @Nullable ClipLength clip,
         List<DepthView> depths) {
+    /**
+     * How long a clip is.
+     *
+     * @param frames null while it is still being read
+     */
+    public record ClipLength(
+            @Nullable Integer frames, @Nullable Long micros) {}
+
     /** What the camera says of its lens. */
     public record CameraView(
             @Nullable Double focalLength,
@@ -93,6 +103,7 @@ public record ShotView(
                 shot.problem(),
                 shot.notice(),
                 CameraView.of(shot.camera()),
+                shot.isClip() ? new ClipLength(shot.frames(), shot.micros()) : null,
                 maps.stream().map(DepthView::of).toList());
     }
 }

@@ -4,6 +4,7 @@ import app.yubble.core.depth.DepthShapeException;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import app.yubble.media.clip.ClipInfo;
 import app.yubble.media.depthfile.CameraDepth;
 import app.yubble.media.depthfile.CameraDepthReader;
 import app.yubble.media.picture.DecodedPicture;
@@ -71,7 +72,7 @@ public class Shots {
      * @throws UnreadablePictureException with the file's name and the reason
      */
     public Shot bringIn(UUID account, UUID shoot, String fileName, byte[] content) {
-        Shoot home = shoots.findByIdAndAccountId(shoot, account).orElseThrow(() -> new NotFoundException("shoot"));
+        Shoot home = requireShoot(account, shoot);
         String name = plainName(fileName);
         try {
             PictureFile file = PictureFile.of(content);
@@ -106,6 +107,41 @@ public class Shots {
         } catch (IOException e) {
             throw new UncheckedIOException("the photo could not be stored", e);
         }
+    }
+
+    /** A clip whose file has been stored; it has no picture yet. */
+    @Transactional
+    public Shot bringInClip(UUID account, UUID shoot, String fileName, FileStore.Stored stored, ClipInfo info) {
+        Shoot home = requireShoot(account, shoot);
+        return shots.save(new Shot(account, home.id(), plainName(fileName), stored.hash(), stored.bytes(), info));
+    }
+
+    /** @throws NotFoundException when it is not there or somebody else's */
+    public Shoot requireShoot(UUID account, UUID shoot) {
+        return shoots.findByIdAndAccountId(shoot, account).orElseThrow(() -> new NotFoundException("shoot"));
+    }
+
+    /** Stores what was found when a clip was gone through. */
+    @Transactional
+    public void read(UUID id, Shot.ClipReading found, String notice) {
+        shots.findLockedById(id).ifPresent(shot -> {
+            shot.read(found);
+            if (!notice.isEmpty()) {
+                shot.notice(shortened(notice));
+            }
+            shot.reach(Shot.State.WAITING, 0, null);
+        });
+    }
+
+    /** How far a clip has been gone through; false when it is gone. */
+    @Transactional
+    public boolean reading(UUID id, Shot.State state, double progress, @Nullable String problem) {
+        return shots.findLockedById(id)
+                .map(shot -> {
+                    shot.reach(state, progress, problem == null ? null : shortened(problem));
+                    return true;
+                })
+                .orElse(false);
     }
 
     /** The last part of what a browser calls the file, without anything that could be a path. */

@@ -2,6 +2,7 @@ package app.yubble.server.storage;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.file.Path;
 import org.springframework.core.io.Resource;
 
 /**
@@ -17,6 +18,15 @@ public interface FileStore {
 
     /** Stores what {@code writing} writes. */
     Stored put(Writing writing) throws IOException;
+
+    /** A new empty file on the store's own disk, for what is still coming in. */
+    Path incoming() throws IOException;
+
+    /** Stores a file that {@link #incoming} gave; it is no longer where it was. */
+    Stored keep(Path incoming) throws IOException;
+
+    /** The stored file for programs that read files; it must not be changed. */
+    Path local(String hash);
 
     InputStream open(String hash) throws IOException;
 

@@ -36,19 +36,48 @@ final class FolderStore implements FileStore {
             try (OutputStream out = new DigestOutputStream(Files.newOutputStream(partial), digest)) {
                 writing.to(out);
             }
-            String hash = HexFormat.of().formatHex(digest.digest());
-            long bytes = Files.size(partial);
-            Path target = path(hash);
-            if (!Files.exists(target)) {
-                Files.createDirectories(target.getParent());
-                Files.move(partial, target, StandardCopyOption.ATOMIC_MOVE);
-            }
-            return new Stored(hash, bytes);
+            return moved(partial, digest);
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java platform has SHA-256", e);
         } finally {
             Files.deleteIfExists(partial);
         }
+    }
+
+    @Override
+    public Path incoming() throws IOException {
+        return Files.createTempFile(folder, "incoming-", ".part");
+    }
+
+    @Override
+    public Stored keep(Path incoming) throws IOException {
+        try {
+            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            try (OutputStream into = new DigestOutputStream(OutputStream.nullOutputStream(), digest)) {
+                Files.copy(incoming, into);
+            }
+            return moved(incoming, digest);
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-256", e);
+        } finally {
+            Files.deleteIfExists(incoming);
+        }
+    }
+
+    private Stored moved(Path partial, MessageDigest digest) throws IOException {
+        String hash = HexFormat.of().formatHex(digest.digest());
+        long bytes = Files.size(partial);
+        Path target = path(hash);
+        if (!Files.exists(target)) {
+            Files.createDirectories(target.getParent());
+            Files.move(partial, target, StandardCopyOption.ATOMIC_MOVE);
+        }
+        return new Stored(hash, bytes);
+    }
+
+    @Override
+    public Path local(String hash) {
+        return path(hash);
     }
 
     @Override

@@ -1,0 +1,159 @@
+package app.yubble.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.options.BoundingBox;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** A clip on the Bench: time, marks, playing and delivering. */
+class ClipPageTest extends BrowserTest {
+    private static final Path CLIP = Path.of("target/test-clip.mp4");
+
+    /** A second of the demo clip, small: half of the browser tests' time would go into its depth otherwise. */
+    private static Path clip() throws IOException {
+        if (!Files.exists(CLIP)) {
+            Files.createDirectories(CLIP.getParent());
+            Process made = new ProcessBuilder(
+                            "ffmpeg",
+                            "-v",
+                            "quiet",
+                            "-nostdin",
+                            "-y",
+                            "-i",
+                            "../demo/clips/arrival.mp4",
+                            "-t",
+                            "1",
+                            "-vf",
+                            "scale=480:-2",
+                            "-c:v",
+                            "libx264",
+                            "-c:a",
+                            "copy",
+                            CLIP.toString())
+                    .inheritIO()
+                    .start();
+            assertThat(made.onExit().join().exitValue()).isZero();
+        }
+        return CLIP;
+    }
+
+    @BeforeEach
+    void openClip() throws IOException {
+        page.locator("[data-test=files]").setInputFiles(clip());
+        App.readyShot(page).click();
+        page.locator("[data-test=time]").waitFor();
+        finalPreview();
+        page.locator("[data-test=hint] button").click();
+    }
+
+    private Locator clock() {
+        return page.locator("[data-test=clock]").first();
+    }
+
+    private void pressAt(double share) {
+        BoundingBox strip = page.locator("[data-test=strip]").boundingBox();
+        page.mouse().click(strip.x + share * strip.width, strip.y + 68);
+    }
+
+    private void focusAt(double x, double y) {
+        BoundingBox stage = page.locator("[data-test=stage]").boundingBox();
+        page.mouse().click(stage.x + x * stage.width, stage.y + y * stage.height);
+        saved();
+    }
+
+    @Test
+    void focusIsPulledByFocusingAtTwoMoments() {
+        pressAt(0.2);
+        finalPreview();
+        focusAt(0.5, 0.8);
+        assertThat(page.locator("[data-test=notch]")).hasCount(1);
+        String near = page.getByLabel("Near edge").inputValue();
+        pressAt(0.8);
+        finalPreview();
+        focusAt(0.75, 0.3);
+        assertThat(page.locator("[data-test=notch]")).hasCount(2);
+        String far = page.getByLabel("Near edge").inputValue();
+        assertThat(far).isNotEqualTo(near);
+        pressAt(0.5);
+        eventually(() -> {
+            double between = Double.parseDouble(page.getByLabel("Near edge").inputValue());
+            assertThat(between)
+                    .isStrictlyBetween(
+                            Math.min(Double.parseDouble(near), Double.parseDouble(far)),
+                            Math.max(Double.parseDouble(near), Double.parseDouble(far)));
+        });
+        page.locator("[data-test=undo]").click();
+        assertThat(page.locator("[data-test=notch]")).hasCount(1);
+        page.reload();
+        assertThat(page.locator("[data-test=notch]")).hasCount(1);
+    }
+
+    @Test
+    void keysMoveInTimeAndMarksAreChosenMovedAndRemoved() {
+        assertThat(clock()).containsText("frame 1 of 24");
+        page.keyboard().press("ArrowRight");
+        page.keyboard().press("ArrowRight");
+        assertThat(clock()).containsText("frame 3 of 24");
+        page.keyboard().press("ArrowLeft");
+        assertThat(clock()).containsText("frame 2 of 24");
+        page.locator("[data-test=mark-opacity]").click();
+        page.keyboard().press("Shift+ArrowRight");
+        page.locator("[data-test=mark-band]").click();
+        saved();
+        Locator notch = page.locator("[data-test=notch]");
+        assertThat(notch).hasCount(1);
+        page.keyboard().press("Control+ArrowLeft");
+        assertThat(clock()).containsText("frame 2 of 24");
+        String before = notch.getAttribute("data-at");
+        BoundingBox strip = page.locator("[data-test=strip]").boundingBox();
+        double x = strip.x + strip.width * Double.parseDouble(before);
+        page.mouse().move(x, strip.y + 30);
+        page.mouse().down();
+        page.mouse().move(x + 60, strip.y + 30);
+        page.mouse().move(x + 90, strip.y + 30);
+        page.mouse().up();
+        saved();
+        assertThat(notch).not().hasAttribute("data-at", before);
+        page.locator("[data-test=ease-hold]").click();
+        assertThat(page.locator("[data-test=ease-hold]")).hasAttribute("aria-pressed", "true");
+        page.keyboard().press("Delete");
+        assertThat(notch).hasCount(0);
+    }
+
+    @Test
+    void aStretchIsRenderedPlayedAndDelivered() {
+        page.keyboard().press("i");
+        for (int i = 0; i < 9; i++) {
+            page.keyboard().press("ArrowRight");
+        }
+        assertThat(clock()).containsText("frame 10 of 24");
+        page.keyboard().press("Shift+I");
+        page.locator("[data-test=render]").click();
+        page.locator("[data-test=render]:has-text('Rendered')")
+                .waitFor(new Locator.WaitForOptions().setTimeout(120_000));
+        page.keyboard().press("Space");
+        Locator film = page.locator("[data-test=film]").first();
+        assertThat(film).hasAttribute("data-rendered", "true");
+        // It runs, and stays within the stretch.
+        assertThat(clock()).containsText(Pattern.compile("frame [2-7] of 24"));
+        page.keyboard().press("k");
+        assertThat(film).hasCount(0);
+        page.locator("[data-test=step-deliver]").click();
+        page.getByText("Frames 1 to 10,").waitFor();
+        page.getByLabel("Format").selectOption("ffv1");
+        page.locator("[data-test=deliver]").click();
+        Locator done = page.locator("[data-test=delivery][data-state=done]");
+        done.waitFor(new Locator.WaitForOptions().setTimeout(120_000));
+        Download file =
+                page.waitForDownload(() -> page.locator("[data-test=download]").click());
+        assertThat(file.suggestedFilename()).isEqualTo("test-clip - First.mkv");
+    }
+}

@@ -1,0 +1,260 @@
+package app.yubble.server.delivery;
+
+import app.yubble.core.clip.SideBySide;
+import app.yubble.core.depth.DepthEdges;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.Recipe;
+import app.yubble.core.refocus.RefocusLine;
+import app.yubble.core.refocus.StageCache;
+import app.yubble.core.refocus.View;
+import app.yubble.core.refocus.Viewer;
+import app.yubble.media.clip.ClipFile;
+import app.yubble.media.clip.ClipFormat;
+import app.yubble.media.clip.ClipInfo;
+import app.yubble.media.clip.ClipJoiner;
+import app.yubble.media.clip.ClipScan;
+import app.yubble.media.clip.ClipSheet;
+import app.yubble.media.clip.FrameZip;
+import app.yubble.media.clip.StretchWriter;
+import app.yubble.media.recipe.RecipeJson;
+import app.yubble.server.shoot.ClipFiles;
+import app.yubble.server.shoot.Materials;
+import app.yubble.server.shoot.PicturedStill;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.ShotMaterial;
+import app.yubble.server.shoot.Shots;
+import app.yubble.server.storage.FileStore;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.function.BiFunction;
+import java.util.function.IntConsumer;
+import org.springframework.stereotype.Component;
+
+/** Renders the stretches of a clip's delivery and joins them. */
+@Component
+class ClipDelivery {
+    /** Frames; a second of film. Stretches begin at multiples of it, so that those of another delivery may fit. */
+    static final int FRAMES = 24;
+
+    /** Films to play that are no larger are drafts. */
+    private static final int DRAFT_SIDE = 900;
+
+    /** Frames rendered at a time. */
+    private static final int WORKERS = 2;
+
+    private final Shots shots;
+    private final Materials materials;
+    private final ClipFiles clips;
+    private final FileStore files;
+    private final StretchStore store;
+
+    ClipDelivery(Shots shots, Materials materials, ClipFiles clips, FileStore files, StretchStore store) {
+        this.shots = shots;
+        this.materials = materials;
+        this.clips = clips;
+        this.files = files;
+        this.store = store;
+    }
+
+    /** Frames from {@code from} (inclusive) to {@code end} (exclusive). */
+    record Part(int from, int end) {}
+
+    /** The stretches of a delivery, in order. */
+    static List<Part> parts(Delivery delivery) {
+        List<Part> out = new ArrayList<>();
+        int from = delivery.firstFrame();
+        while (from < delivery.endFrame()) {
+            int end = Math.min(delivery.endFrame(), (from / FRAMES + 1) * FRAMES);
+            out.add(new Part(from, end));
+            from = end;
+        }
+        return out;
+    }
+
+    /** What all stretches of a delivery have in common. */
+    private final class Reel {
+        final Delivery delivery;
+        final Shot shot;
+        final Recipe recipe;
+        final ClipFormat format;
+        final ShotMaterial material;
+        final ClipSheet sheet;
+        final Size size;
+
+        Reel(Delivery delivery) {
+            this.delivery = delivery;
+            shot = shots.byId(delivery.shotId());
+            recipe = RecipeJson.read(delivery.recipe());
+            format = delivery.format().clip();
+            material = materials.of(shot);
+            sheet = clips.sheet(shot);
+            Integer longest = delivery.longestSide();
+            size = longest == null ? shot.size() : shot.size().fitting(longest);
+        }
+
+        DepthEdges.Detail detail() {
+            return delivery.isPlaying() && size.longSide() <= DRAFT_SIDE
+                    ? DepthEdges.Detail.QUICK
+                    : DepthEdges.Detail.FINE;
+        }
+
+        String name(Part part) {
+            String how = format + " " + delivery.quality() + " " + size + " " + detail();
+            return StretchNames.of(material, recipe, part.from(), part.end(), how);
+        }
+
+        /** Small results are made from the small file. */
+        ClipFile source() {
+            return delivery.isPlaying() && size.longSide() <= ClipScan.PROXY_SIDE
+                    ? clips.small(shot)
+                    : clips.original(shot);
+        }
+
+        long micros(Part part) {
+            return sheet.shownMicros(part.from(), part.end());
+        }
+    }
+
+    /** Whether all stretches are there. */
+    boolean isComplete(Delivery delivery) {
+        Reel reel = new Reel(delivery);
+        return parts(delivery).stream()
+                .allMatch(part -> store.find(reel.name(part)).isPresent());
+    }
+
+    /**
+     * Renders a stretch, unless it is there.
+     *
+     * @param done is told after each frame, and may call the work off
+     */
+    void render(Delivery delivery, Part part, IntConsumer done) throws IOException {
+        Reel reel = new Reel(delivery);
+        String name = reel.name(part);
+        if (store.find(name).isPresent()) {
+            done.accept(part.end() - part.from());
+            return;
+        }
+        Path file = files.incoming();
+        try {
+            if (reel.format.isDepth()) {
+                depth(reel, part, file, done);
+            } else if (reel.format.isFrames()) {
+                pictures(reel, part, file, done);
+            } else {
+                film(reel, part, file, done);
+            }
+            store.put(name, files.keep(file).hash());
+        } finally {
+            Files.deleteIfExists(file);
+        }
+    }
+
+    private void film(Reel reel, Part part, Path file, IntConsumer done) {
+        long start = reel.sheet.micros(part.from());
+        try (StretchWriter writer =
+                StretchWriter.open(file, reel.format, reel.delivery.quality(), reel.sheet.info(), reel.size)) {
+            frames(reel, part, (frame, picture) -> {
+                done.accept(1);
+                writer.add(picture, reel.sheet.micros(frame) - start, reel.sheet.lastsMicros(frame));
+            });
+            writer.finish();
+        }
+    }
+
+    private void pictures(Reel reel, Part part, Path file, IntConsumer done) throws IOException {
+        try (FrameZip zip = FrameZip.create(file, reel.format, reel.sheet.info(), reel.size)) {
+            frames(reel, part, (frame, picture) -> {
+                done.accept(1);
+                zip.add(frame - reel.delivery.firstFrame(), picture);
+            });
+        }
+    }
+
+    /** Nearness after trim and touch-ups, as the band sees it. */
+    private void depth(Reel reel, Part part, Path file, IntConsumer done) throws IOException {
+        long start = reel.sheet.micros(part.from());
+        boolean lossless = reel.format == ClipFormat.DEPTH_FFV1;
+        try (FrameZip zip = reel.format.isFrames()
+                        ? FrameZip.create(file, reel.format, reel.sheet.info(), reel.size)
+                        : null;
+                StretchWriter writer =
+                        zip == null ? StretchWriter.openDepth(file, lossless, reel.sheet.info(), reel.size) : null) {
+            worked(
+                    reel,
+                    part,
+                    (line, still) -> line.nearness(still, reel.recipe.at(still.moment()), reel.size),
+                    (frame, map) -> {
+                        done.accept(1);
+                        if (zip != null) {
+                            zip.add(frame - reel.delivery.firstFrame(), map);
+                        } else if (writer != null) {
+                            writer.add(map, reel.sheet.micros(frame) - start, reel.sheet.lastsMicros(frame));
+                        }
+                    });
+            if (writer != null) {
+                writer.finish();
+            }
+        }
+    }
+
+    private void frames(Reel reel, Part part, SideBySide.Taker<Picture> taker) {
+        worked(
+                reel,
+                part,
+                (line, still) -> line.render(
+                        new Viewer(), still, reel.recipe.at(still.moment()), View.of(reel.size), Progress.NONE),
+                taker);
+    }
+
+    private static <T> void worked(
+            Reel reel, Part part, BiFunction<RefocusLine, PicturedStill, T> work, SideBySide.Taker<T> taker) {
+        SideBySide.run(
+                reel.source(),
+                part.from(),
+                part.end(),
+                WORKERS,
+                (frame, picture) -> {
+                    PicturedStill still = new PicturedStill(reel.material.frame(frame), picture, reel.detail());
+                    return work.apply(new RefocusLine(StageCache.keepingAll()), still);
+                },
+                taker);
+    }
+
+    /** Joins all stretches with the clip's sound; all are there. */
+    FileStore.Stored join(Delivery delivery) throws IOException {
+        Reel reel = new Reel(delivery);
+        List<Part> parts = parts(delivery);
+        List<ClipJoiner.Stretch> stretches = parts.stream()
+                .map(part -> new ClipJoiner.Stretch(
+                        files.local(store.find(reel.name(part)).orElseThrow()), reel.micros(part)))
+                .toList();
+        Path out = files.incoming();
+        Path list = files.incoming();
+        try {
+            if (reel.format.isFrames()) {
+                FrameZip.join(stretches.stream().map(ClipJoiner.Stretch::file).toList(), out);
+            } else if (reel.format.isDepth()) {
+                ClipJoiner.joinDepth(stretches, list, reel.sheet.info(), reel.format, out);
+            } else {
+                ClipInfo info = reel.sheet.info();
+                long micros = reel.micros(new Part(delivery.firstFrame(), delivery.endFrame()));
+                ClipJoiner.Sound sound = new ClipJoiner.Sound(
+                        files.local(reel.shot.contentHash()), info, reel.sheet.micros(delivery.firstFrame()), micros);
+                ClipJoiner.join(stretches, list, info, sound, reel.format, out);
+            }
+            return files.keep(out);
+        } catch (UncheckedIOException fault) {
+            throw Objects.requireNonNull(fault.getCause());
+        } finally {
+            Files.deleteIfExists(out);
+            Files.deleteIfExists(list);
+        }
+    }
+}

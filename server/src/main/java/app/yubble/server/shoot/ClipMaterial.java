@@ -1,0 +1,170 @@
+package app.yubble.server.shoot;
+
+import app.yubble.core.clip.Moment;
+import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.media.clip.ClipScan;
+import app.yubble.media.clip.ClipSheet;
+import app.yubble.media.clip.DepthPack;
+import app.yubble.media.depthfile.MaskFileReader;
+import app.yubble.media.picture.PictureReader;
+import app.yubble.server.problem.ConflictException;
+import app.yubble.server.problem.NotFoundException;
+import app.yubble.server.storage.FileStore;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/** A clip for the refocus line: small sizes from the small file, large ones from the file itself. */
+final class ClipMaterial implements ShotMaterial {
+    /** Frames around one that was estimated alone for which its depth stands. */
+    private static final int NEAR = 15;
+
+    private final Shot shot;
+    private final Map<DepthChoice.Source, DepthIndex> maps = new EnumMap<>(DepthChoice.Source.class);
+    private final ClipFiles clips;
+    private final ClipSheet sheet;
+    private final FileStore files;
+    private final PictureReader reader;
+
+    ClipMaterial(Shot shot, List<DepthMap> depthMaps, ClipFiles clips, FileStore files, PictureReader reader) {
+        this.shot = shot;
+        this.clips = clips;
+        this.files = files;
+        this.reader = reader;
+        sheet = clips.sheet(shot);
+        depthMaps.forEach(map -> maps.put(map.source(), clips.index(map.contentHash())));
+    }
+
+    @Override
+    public List<Moment> moments() {
+        return sheet.moments();
+    }
+
+    @Override
+    public ShotStill at(Moment moment) {
+        if (moment.frame() >= sheet.frames() || !sheet.moment(moment.frame()).equals(moment)) {
+            throw new IllegalArgumentException("the clip has no " + moment);
+        }
+        return frame(moment.frame());
+    }
+
+    @Override
+    public ShotStill frame(int number) {
+        if (number < 0 || number >= sheet.frames()) {
+            throw new NotFoundException("moment");
+        }
+        return new Frame(number);
+    }
+
+    @Override
+    public DepthChoice.Source usualSource() {
+        return maps.containsKey(DepthChoice.Source.FILE) ? DepthChoice.Source.FILE : DepthChoice.Source.ESTIMATED;
+    }
+
+    /** Where the depth of a frame lies. */
+    private record Place(String pack, int frame) {}
+
+    private final class Frame implements ShotStill {
+        private final int number;
+
+        Frame(int number) {
+            this.number = number;
+        }
+
+        @Override
+        public Moment moment() {
+            return sheet.moment(number);
+        }
+
+        @Override
+        public String id() {
+            return shot.contentHash() + "#" + number;
+        }
+
+        @Override
+        public String depthId(DepthChoice.Source source) {
+            Place place = require(source);
+            return place.pack() + "#" + place.frame();
+        }
+
+        @Override
+        public Size size() {
+            return sheet.info().size();
+        }
+
+        @Override
+        public Size kept(Size wanted) {
+            return size().fitting(wanted.longSide() <= ClipScan.PROXY_SIDE ? ClipScan.PROXY_SIDE : Integer.MAX_VALUE);
+        }
+
+        @Override
+        public Picture picture(Size size) {
+            Picture picture = size.longSide() <= ClipScan.PROXY_SIDE
+                    ? clips.smallFrame(shot, number)
+                    : clips.original(shot).frame(number);
+            return Resample.toSize(picture, size);
+        }
+
+        @Override
+        public DepthEstimate depth(DepthChoice.Source source) {
+            Place place = require(source);
+            DepthEstimate found = clips.pack(place.pack()).get(place.frame());
+            if (found == null) {
+                throw new IllegalStateException("depth of frame " + place.frame() + " is missing from its pack");
+            }
+            return found;
+        }
+
+        @Override
+        public @Nullable Plane clearMatte() {
+            DepthIndex index = maps.get(DepthChoice.Source.ESTIMATED);
+            Place place = index == null ? null : place(index);
+            return place == null ? null : depth(DepthChoice.Source.ESTIMATED).clearMatte();
+        }
+
+        @Override
+        public Plane mask(String file) {
+            try {
+                return new MaskFileReader(reader).read(files.bytes(file), size());
+            } catch (IOException fault) {
+                throw new UncheckedIOException("a stored file cannot be read", fault);
+            }
+        }
+
+        private Place require(DepthChoice.Source source) {
+            DepthIndex index = maps.get(source);
+            if (index == null) {
+                throw new NotFoundException("depth map");
+            }
+            Place place = place(index);
+            if (place == null) {
+                throw new ConflictException("The depth of this moment is not there yet.");
+            }
+            return place;
+        }
+
+        private @Nullable Place place(DepthIndex index) {
+            String pack = index.settled().get(number / DepthPack.FRAMES);
+            if (pack != null) {
+                return new Place(pack, number);
+            }
+            Place best = null;
+            for (int frame = Math.max(0, number - NEAR); frame <= number + NEAR; frame++) {
+                String first = index.first().get(frame / DepthPack.FRAMES);
+                boolean nearer = best == null || Math.abs(frame - number) < Math.abs(best.frame() - number);
+                if (first != null && nearer && clips.pack(first).containsKey(frame)) {
+                    best = new Place(first, frame);
+                }
+            }
+            return best;
+        }
+    }
+}

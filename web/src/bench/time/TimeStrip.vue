@@ -1,0 +1,548 @@
+<script setup lang="ts">
+import {
+  mdiClose,
+  mdiPause,
+  mdiPlay,
+  mdiRayEnd,
+  mdiRayStart,
+  mdiSkipNextOutline,
+  mdiSkipPreviousOutline,
+  mdiStepBackward,
+  mdiStepForward,
+} from '@mdi/js'
+import { useResizeObserver } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { api } from '../../api/client'
+import { isChosen, KINDS, type Chosen, type EaseKind, type Mark, type MarkKind } from '../../editing/moments'
+import { useBench } from '../../stores/bench'
+import { useTimeline } from '../../stores/timeline'
+import { lines, NAMES, ribbon, timeText } from './strip'
+
+const HEIGHT = 70
+/** Pixels within which a mark is taken hold of. */
+const NEAR = 7
+const DRAG = 3
+/** Points of an ease that is drawn: as many bends as a hand makes. */
+const CURVE_POINTS = 12
+
+const bench = useBench()
+const timeline = useTimeline()
+const root = ref<HTMLDivElement>()
+const ground = ref<HTMLCanvasElement>()
+const width = ref(600)
+const strip = shallowRef<ImageBitmap>()
+const held = ref<'head' | 'marks' | 'curve' | 'in' | 'out' | undefined>()
+let start = { x: 0, moved: false }
+let drawn: { along: number; way: number }[] = []
+
+const clip = computed(() => bench.clip)
+const lasts = computed(() => timeline.lasts || 1)
+const xOf = (seconds: number): number => (seconds / lasts.value) * width.value
+const marks = computed(() => bench.stored?.marks ?? { band: [], aperture: [], gain: [], opacity: [] })
+const band = computed(() => bench.stored?.band ?? { near: 1, far: 0 })
+const shape = computed(() => ribbon(marks.value, band.value, lasts.value, width.value, HEIGHT))
+const others = computed(() =>
+  lines(marks.value, bench.stored?.aperture.mode === 'free', lasts.value, width.value, HEIGHT),
+)
+const notches = computed(() =>
+  marks.value.band.map((each) => ({
+    at: each.at,
+    x: xOf(each.at),
+    top: (1 - each.near) * HEIGHT,
+    bottom: Math.max((1 - each.far) * HEIGHT, (1 - each.near) * HEIGHT + 2),
+    chosen: isChosen(timeline.chosen, 'band', each),
+  })),
+)
+const head = computed(() => xOf(bench.micros / 1e6))
+const inX = computed(() => xOf(timeline.secondsOf(timeline.from)))
+const outX = computed(() => xOf(timeline.secondsOf(timeline.end)))
+const cuts = computed(() => (clip.value?.cuts ?? []).map((frame) => xOf(timeline.secondsOf(frame))))
+const known = computed(() =>
+  bench.depthPacks.map((number) => {
+    const from = number * bench.packFrames
+    const x = xOf(timeline.secondsOf(from))
+    return { x, width: xOf(timeline.secondsOf(Math.min(timeline.frames, from + bench.packFrames))) - x }
+  }),
+)
+const played = computed(() => {
+  const rendered = timeline.rendered
+  if (!rendered || rendered.key === undefined) return undefined
+  const x = xOf(timeline.secondsOf(rendered.from))
+  const all = xOf(timeline.secondsOf(rendered.end)) - x
+  if (timeline.rendering) return { x, width: all * rendered.delivery.progress, part: true }
+  return timeline.fresh ? { x, width: all, part: false } : undefined
+})
+/** The ease of the chosen marks, when they have one. */
+const ease = computed<EaseKind | ''>(() => {
+  const all = KINDS.flatMap((kind) =>
+    (marks.value[kind] as Mark[]).filter((each) => isChosen(timeline.chosen, kind, each)),
+  )
+  const first = all[0]?.ease
+  return first && all.every((each) => each.ease === first) ? first : ''
+})
+const eases: { key: EaseKind; name: string; hint: string }[] = [
+  { key: 'smooth', name: 'Smooth', hint: 'Sets off and arrives gently' },
+  { key: 'straight', name: 'Straight', hint: 'Goes evenly' },
+  { key: 'hold', name: 'Hold', hint: 'Stays until the next mark, then jumps' },
+  { key: 'drawn', name: 'Drawn', hint: 'Draw the curve on the strip, from this mark to the next' },
+]
+const kinds: MarkKind[] = ['band', 'aperture', 'gain', 'opacity']
+
+async function loadStrip(): Promise<void> {
+  const shot = bench.shot
+  if (!shot || !clip.value) return
+  try {
+    const bitmap = await createImageBitmap(await api.strip(shot.id))
+    strip.value?.close()
+    strip.value = bitmap
+    paintGround()
+  } catch {
+    // Without thumbnails the strip is plain.
+  }
+}
+
+/** Thumbnails as the ground, each in its own shape. */
+function paintGround(): void {
+  const canvas = ground.value
+  const bitmap = strip.value
+  const context = canvas?.getContext('2d')
+  if (!canvas || !context || !bitmap || !clip.value) return
+  canvas.width = Math.round(width.value * devicePixelRatio)
+  canvas.height = Math.round(HEIGHT * devicePixelRatio)
+  const count = clip.value.thumbnails
+  const own = bitmap.width / count
+  const wide = (own / bitmap.height) * canvas.height
+  for (let x = 0; x < canvas.width; x += wide) {
+    const index = Math.min(count - 1, Math.floor(((x + wide / 2) / canvas.width) * count))
+    context.drawImage(bitmap, index * own, 0, own, bitmap.height, x, 0, wide, canvas.height)
+  }
+}
+
+useResizeObserver(root, ([entry]) => {
+  if (!entry) return
+  width.value = Math.max(100, entry.contentRect.width)
+  requestAnimationFrame(paintGround)
+})
+watch(clip, () => void loadStrip(), { immediate: true })
+onBeforeUnmount(() => strip.value?.close())
+
+function at(event: PointerEvent): { x: number; y: number } {
+  const box = root.value?.getBoundingClientRect()
+  return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
+}
+
+function markAt(x: number, y: number): Chosen | undefined {
+  const all = [
+    ...notches.value.map((each) => ({ kind: 'band' as MarkKind, at: each.at, x: each.x, far: 0 })),
+    ...others.value.flatMap(({ kind, marks: own }) =>
+      own.map((each) => ({ kind, at: each.at, x: each.x, far: Math.abs(each.y - y) })),
+    ),
+  ].filter((each) => Math.abs(each.x - x) <= NEAR && each.far <= NEAR * 2)
+  const nearest = all.sort((a, b) => Math.abs(a.x - x) + a.far - (Math.abs(b.x - x) + b.far))[0]
+  return nearest && { kind: nearest.kind, at: nearest.at }
+}
+
+function scrub(x: number): void {
+  bench.turnTo(timeline.frameAt((Math.max(0, Math.min(width.value, x)) / width.value) * lasts.value))
+}
+
+function down(event: PointerEvent): void {
+  if (event.button !== 0) return
+  root.value?.setPointerCapture(event.pointerId)
+  const { x, y } = at(event)
+  start = { x, moved: false }
+  timeline.stop()
+  const mark = markAt(x, y)
+  if (ease.value === 'drawn' && !mark && piece(x)) {
+    held.value = 'curve'
+    drawn = []
+  } else if (mark) {
+    held.value = 'marks'
+    const known = timeline.chosen.some((each) => each.kind === mark.kind && each.at === mark.at)
+    if (event.shiftKey || event.ctrlKey) {
+      timeline.chosen = known
+        ? timeline.chosen.filter((each) => each.kind !== mark.kind || each.at !== mark.at)
+        : [...timeline.chosen, mark]
+    } else if (!known) timeline.chosen = [mark]
+  } else {
+    held.value = 'head'
+    timeline.chosen = []
+    scrub(x)
+  }
+}
+
+/** The piece of the chosen mark that a place lies on. */
+function piece(x: number): { from: Mark; to: Mark } | undefined {
+  const chosen = timeline.chosen[0]
+  if (!chosen) return undefined
+  const all = marks.value[chosen.kind] as Mark[]
+  const i = all.findIndex((each) => each.at === chosen.at)
+  const from = all[i]
+  const to = all[i + 1]
+  return from && to && x >= xOf(from.at) && x <= xOf(to.at) ? { from, to } : undefined
+}
+
+function move(event: PointerEvent): void {
+  if (!held.value) return
+  const { x, y } = at(event)
+  if (Math.abs(x - start.x) > DRAG) start.moved = true
+  if (held.value === 'head') scrub(x)
+  else if (held.value === 'marks' && start.moved)
+    timeline.drag(((x - start.x) / width.value) * lasts.value, event.altKey)
+  else if (held.value === 'curve') draw(x, y)
+  else if (held.value === 'in') timeline.setIn(timeline.frameAt((x / width.value) * lasts.value))
+  else if (held.value === 'out') timeline.setOut(timeline.frameAt((x / width.value) * lasts.value) - 1)
+}
+
+/** The hand's height between the two values is the share of the way. */
+function draw(x: number, y: number): void {
+  const on = piece(x)
+  if (!on) return
+  const along = (x - xOf(on.from.at)) / (xOf(on.to.at) - xOf(on.from.at))
+  if (along <= 0.02 || along >= 0.98 || along <= (drawn.at(-1)?.along ?? 0) + 0.6 / CURVE_POINTS) return
+  drawn.push({ along, way: wayAt(on.from, on.to, y) })
+  if (drawn.length <= CURVE_POINTS * 2) timeline.ease('drawn', [...drawn])
+}
+
+function wayAt(from: Mark, to: Mark, y: number): number {
+  const middle = (mark: Mark): number => ('near' in mark ? (mark.near + mark.far) / 2 : 0)
+  const a = (1 - middle(from)) * HEIGHT
+  const b = (1 - middle(to)) * HEIGHT
+  const share = Math.abs(b - a) > 6 ? (y - a) / (b - a) : y / HEIGHT
+  return Math.max(0, Math.min(1, share))
+}
+
+function up(event: PointerEvent): void {
+  if (held.value === 'marks') {
+    if (start.moved) timeline.drop(event.altKey)
+    else if (timeline.chosen.length === 1 && timeline.chosen[0]) bench.turnTo(timeline.frameAt(timeline.chosen[0].at))
+  }
+  held.value = undefined
+}
+
+/** Space plays, also after a button was clicked: the mouse does not take the keyboard to it. */
+function keepFocus(event: MouseEvent): void {
+  if ((event.target as HTMLElement).tagName !== 'SELECT') event.preventDefault()
+}
+
+function holdEnd(which: 'in' | 'out', event: PointerEvent): void {
+  root.value?.setPointerCapture(event.pointerId)
+  start = { x: at(event).x, moved: false }
+  held.value = which
+}
+</script>
+
+<template>
+  <section class="time" aria-label="Time" data-test="time">
+    <div class="row" @mousedown="keepFocus">
+      <div class="group">
+        <button title="Mark or cut before (Ctrl ←)" aria-label="Mark or cut before" @click="timeline.jump(-1)">
+          <v-icon :icon="mdiSkipPreviousOutline" size="16" />
+        </button>
+        <button title="One frame back (←)" aria-label="One frame back" @click="bench.turnTo(bench.frame - 1)">
+          <v-icon :icon="mdiStepBackward" size="16" />
+        </button>
+        <button
+          :title="bench.playing ? 'Stop (Space)' : 'Play the stretch, over and over (Space)'"
+          :aria-label="bench.playing ? 'Stop' : 'Play'"
+          data-test="play"
+          @click="timeline.toggle">
+          <v-icon :icon="bench.playing ? mdiPause : mdiPlay" size="18" />
+        </button>
+        <button title="One frame on (→)" aria-label="One frame on" @click="bench.turnTo(bench.frame + 1)">
+          <v-icon :icon="mdiStepForward" size="16" />
+        </button>
+        <button title="Next mark or cut (Ctrl →)" aria-label="Next mark or cut" @click="timeline.jump(1)">
+          <v-icon :icon="mdiSkipNextOutline" size="16" />
+        </button>
+      </div>
+      <span class="clock" data-test="clock">
+        {{ timeText(bench.micros) }}
+        <i>/ {{ timeText(clip?.lasts ?? 0) }}</i>
+        <b>frame {{ bench.frame + 1 }} of {{ timeline.frames }}</b>
+      </span>
+      <div class="group">
+        <button title="The stretch begins here (I)" aria-label="Begin here" @click="timeline.setIn()">
+          <v-icon :icon="mdiRayStart" size="16" />
+        </button>
+        <button title="The stretch ends here (Shift I)" aria-label="End here" @click="timeline.setOut()">
+          <v-icon :icon="mdiRayEnd" size="16" />
+        </button>
+      </div>
+      <div v-if="!timeline.chosen.length" class="group" role="group" aria-label="Marks">
+        <button
+          v-for="kind in kinds"
+          :key="kind"
+          :class="{ on: marks[kind].length > 0 }"
+          :aria-pressed="marks[kind].length > 0"
+          :title="
+            marks[kind].length
+              ? `${NAMES[kind]} has ${marks[kind].length} marks: a change makes one here. Click: a mark with what is there now`
+              : `${NAMES[kind]} is the same all along. Click: a mark here, so that it can change`
+          "
+          :data-test="`mark-${kind}`"
+          @click="timeline.markHere(kind)">
+          {{ NAMES[kind] }}
+          <sub v-if="marks[kind].length">{{ marks[kind].length }}</sub>
+        </button>
+      </div>
+      <template v-else>
+        <div class="group" role="group" aria-label="Ease">
+          <button
+            v-for="each in eases"
+            :key="each.key"
+            :class="{ on: ease === each.key }"
+            :aria-pressed="ease === each.key"
+            :title="`${each.hint}`"
+            :data-test="`ease-${each.key}`"
+            @click="timeline.ease(each.key)">
+            {{ each.name }}
+          </button>
+        </div>
+        <button
+          class="plain"
+          title="Remove the chosen marks (Delete)"
+          data-test="remove-mark"
+          @click="timeline.removeChosen">
+          Remove
+        </button>
+      </template>
+      <span class="spring" />
+      <select v-model="timeline.quality" aria-label="Quality of what is played" title="Draft renders faster">
+        <option value="draft">draft</option>
+        <option value="final">final</option>
+      </select>
+      <template v-if="timeline.rendering">
+        <span class="small clock" data-test="render-progress">
+          {{ Math.round((timeline.rendered?.delivery.progress ?? 0) * 100) }} %
+        </span>
+        <button class="plain" aria-label="Stop rendering" title="Stop rendering" @click="timeline.cancelRender">
+          <v-icon :icon="mdiClose" size="15" />
+        </button>
+      </template>
+      <button
+        v-else
+        class="plain"
+        :class="{ done: timeline.fresh }"
+        title="Render the stretch, so that it plays as it will look (R)"
+        data-test="render"
+        @click="timeline.render">
+        {{ timeline.fresh ? 'Rendered' : 'Render' }}
+      </button>
+    </div>
+    <div
+      ref="root"
+      class="strip-room"
+      data-test="strip"
+      @pointerdown="down"
+      @pointermove="move"
+      @pointerup="up"
+      @pointercancel="held = undefined">
+      <canvas ref="ground" :style="{ height: `${HEIGHT}px` }" />
+      <svg :width="width" :height="HEIGHT + 8" aria-hidden="true">
+        <rect class="shade" x="0" y="0" :width="width" :height="HEIGHT" />
+        <polygon v-if="bench.stored" class="ribbon" :points="shape" data-test="ribbon" />
+        <polyline v-for="line in others" :key="line.kind" class="line" :class="line.kind" :points="line.points">
+          <title>{{ line.name }}</title>
+        </polyline>
+        <line v-for="x in cuts" :key="x" class="cut" :x1="x" :x2="x" y1="0" :y2="HEIGHT" />
+        <rect class="outside" x="0" y="0" :width="Math.max(0, inX)" :height="HEIGHT" />
+        <rect class="outside" :x="outX" y="0" :width="Math.max(0, width - outX)" :height="HEIGHT" />
+        <g
+          v-for="each in notches"
+          :key="each.at"
+          class="notch"
+          :class="{ chosen: each.chosen }"
+          data-test="notch"
+          :data-at="each.at">
+          <line :x1="each.x" :x2="each.x" :y1="each.top - 4" :y2="each.bottom + 4" />
+          <line :x1="each.x - 4" :x2="each.x + 4" :y1="each.top" :y2="each.top" />
+          <line :x1="each.x - 4" :x2="each.x + 4" :y1="each.bottom" :y2="each.bottom" />
+        </g>
+        <template v-for="line in others" :key="`m${line.kind}`">
+          <line
+            v-for="each in line.marks"
+            :key="each.at"
+            class="tick"
+            :class="{ chosen: isChosen(timeline.chosen, line.kind, each) }"
+            :x1="each.x"
+            :x2="each.x"
+            :y1="each.y - 5"
+            :y2="each.y + 5" />
+        </template>
+        <rect
+          v-for="each in known"
+          :key="each.x"
+          class="known"
+          :x="each.x"
+          :y="HEIGHT + 2"
+          :width="each.width"
+          height="2" />
+        <rect
+          v-if="played"
+          class="played"
+          :class="{ part: played.part }"
+          :x="played.x"
+          :y="HEIGHT + 5"
+          :width="played.width"
+          height="2" />
+        <line class="head" :x1="head" :x2="head" y1="0" :y2="HEIGHT + 8" />
+        <path class="head-top" :d="`M${head - 5},0 h10 v5 l-5,4 l-5,-4 z`" />
+        <rect class="end" :x="inX - 3" y="0" width="6" :height="HEIGHT" @pointerdown.stop="holdEnd('in', $event)" />
+        <rect class="end" :x="outX - 3" y="0" width="6" :height="HEIGHT" @pointerdown.stop="holdEnd('out', $event)" />
+      </svg>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.time {
+  background: var(--panel);
+  border-top: 1px solid var(--line);
+  display: grid;
+  grid-template-rows: 30px auto;
+  user-select: none;
+}
+.row {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 10px;
+  font-size: 12px;
+  min-width: 0;
+  white-space: nowrap;
+  overflow: hidden;
+}
+.group {
+  display: flex;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  overflow: hidden;
+  flex: none;
+}
+.group button,
+.plain {
+  padding: 2px 6px;
+  min-height: 22px;
+  color: var(--dim);
+}
+.group button + button {
+  border-left: 1px solid var(--line);
+}
+.group button:hover,
+.plain:hover {
+  color: var(--ink);
+}
+.group button.on {
+  color: var(--ink);
+  background: rgba(128, 128, 128, 0.26);
+}
+.plain {
+  border: 1px solid var(--line);
+  border-radius: 3px;
+}
+.plain.done {
+  color: var(--accent);
+}
+sub {
+  font-size: 10px;
+  color: var(--dim);
+}
+select {
+  background: var(--well);
+  color: var(--ink);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 1px 4px;
+  font-size: 12px;
+}
+.clock {
+  font-variant-numeric: tabular-nums;
+}
+.clock b {
+  display: inline-block;
+  min-width: 108px;
+}
+.clock i,
+.clock b {
+  font-style: normal;
+  font-weight: normal;
+  color: var(--dim);
+  margin-left: 4px;
+}
+.spring {
+  flex: 1;
+}
+.strip-room {
+  position: relative;
+  height: 80px;
+  margin: 0 10px;
+  cursor: col-resize;
+  touch-action: none;
+}
+canvas,
+svg {
+  position: absolute;
+  left: 0;
+  top: 0;
+  width: 100%;
+}
+.shade {
+  fill: rgba(20, 20, 20, 0.45);
+}
+.ribbon {
+  fill: color-mix(in srgb, var(--accent) 38%, transparent);
+  stroke: var(--accent);
+  stroke-width: 1;
+}
+.line {
+  fill: none;
+  stroke: #ddd;
+  stroke-width: 1;
+  opacity: 0.85;
+}
+.line.gain {
+  stroke-dasharray: 6 3;
+}
+.line.opacity {
+  stroke-dasharray: 2 3;
+}
+.cut {
+  stroke: #eee;
+  stroke-dasharray: 3 3;
+  opacity: 0.7;
+}
+.outside {
+  fill: rgba(10, 10, 10, 0.62);
+}
+.notch line,
+.tick {
+  stroke: #f2f2f2;
+  stroke-width: 1.2;
+}
+.notch.chosen line,
+.tick.chosen {
+  stroke: #fff;
+  stroke-width: 2.6;
+}
+.known {
+  fill: var(--dim);
+}
+.played {
+  fill: var(--accent);
+}
+.played.part {
+  opacity: 0.6;
+}
+.head {
+  stroke: #fff;
+  stroke-width: 1;
+}
+.head-top {
+  fill: #fff;
+}
+.end {
+  fill: transparent;
+  cursor: ew-resize;
+}
+</style>

@@ -1,0 +1,64 @@
+import { KINDS, valuesAt, type MarkKind, type Marks } from '../../editing/moments'
+
+/** Where things lie on the strip of time. */
+
+/** A line of values over time, in pixels. */
+export type Line = { kind: MarkKind; name: string; points: string; marks: { at: number; x: number; y: number }[] }
+
+export const NAMES: Record<MarkKind, string> = { band: 'Band', aperture: 'Aperture', gain: 'Gains', opacity: 'Opacity' }
+const EVERY = 3
+
+/** The ribbon: the band's near edge above, its far edge below; nearness 1 is at the top. */
+export function ribbon(
+  marks: Marks,
+  band: { near: number; far: number },
+  lasts: number,
+  width: number,
+  height: number,
+) {
+  const top: string[] = []
+  const bottom: string[] = []
+  for (let x = 0; x <= width; x += EVERY) {
+    const at = valuesAt(marks, 'band', (x / width) * lasts) ?? band
+    top.push(`${x},${((1 - (at.near ?? 0)) * height).toFixed(1)}`)
+    // A plane is still seen.
+    bottom.push(`${x},${Math.max((1 - (at.far ?? 0)) * height, (1 - (at.near ?? 0)) * height + 2).toFixed(1)}`)
+  }
+  return [...top, ...bottom.reverse()].join(' ')
+}
+
+/** What of a kind's values is drawn, in [0,1]. */
+const SHOWN: Record<Exclude<MarkKind, 'band'>, (values: Record<string, number>, free: boolean) => number> = {
+  aperture: (values, free) =>
+    free ? (values.strength ?? 0) / 100 : 1 - Math.log2((values.fNumber ?? 1) / 0.7) / Math.log2(32 / 0.7),
+  gain: (values) => (values.behind ?? 1) / 4,
+  opacity: (values) => values.opacity ?? 1,
+}
+
+/** Lines of the other values that have marks. */
+export function lines(marks: Marks, free: boolean, lasts: number, width: number, height: number): Line[] {
+  return KINDS.filter((kind): kind is Exclude<MarkKind, 'band'> => kind !== 'band' && marks[kind].length > 0).map(
+    (kind) => {
+      const y = (seconds: number): number => {
+        const shown = SHOWN[kind](valuesAt(marks, kind, seconds) ?? {}, free)
+        return height * (1 - 0.08 - 0.84 * Math.max(0, Math.min(1, shown)))
+      }
+      const points: string[] = []
+      for (let x = 0; x <= width; x += EVERY) points.push(`${x},${y((x / width) * lasts).toFixed(1)}`)
+      return {
+        kind,
+        name: NAMES[kind],
+        points: points.join(' '),
+        marks: marks[kind].map(({ at }) => ({ at, x: (at / lasts) * width, y: y(at) })),
+      }
+    },
+  )
+}
+
+/** Minutes, seconds and hundredths. */
+export function timeText(micros: number): string {
+  // A microsecond is lost in rounding.
+  const hundredths = Math.floor((micros + 2) / 1e4)
+  const two = (value: number): string => String(value).padStart(2, '0')
+  return `${Math.floor(hundredths / 6000)}:${two(Math.floor(hundredths / 100) % 60)}.${two(hundredths % 100)}`
+}

@@ -1,0 +1,247 @@
+import type { Recipe, Schemas, Touchup } from '../api/client'
+
+/** What a clip's recipe is at a moment, and marks. The formulas are the server's. */
+
+export type Marks = Schemas['Marks']
+export type MarkKind = keyof Marks
+export type Mark = Marks[MarkKind][number]
+export type EaseKind = Mark['ease']
+type Between = Record<string, number>
+
+/** The values of each kind of mark, and where they stand in the recipe. */
+const VALUES: Record<MarkKind, readonly string[]> = {
+  band: ['near', 'far', 'nearFalloff', 'farFalloff', 'tiltAcross', 'tiltDown'],
+  aperture: ['fNumber', 'strength'],
+  gain: ['front', 'behind'],
+  opacity: ['opacity'],
+}
+export const KINDS = Object.keys(VALUES) as MarkKind[]
+
+/** Values that go in even ratios: an iris moves in stops. */
+const IN_RATIOS = new Set(['fNumber'])
+const MICROS = 1e6
+/** Marks that lie nearer, in seconds, are one: frames of 120 a second are twice as far apart. */
+const SAME = 0.004
+
+type Curve = { along: number; way: number }[]
+
+/** The share of the way at a share of the time, both in [0,1]. */
+export function eased(ease: EaseKind, curve: Curve, time: number): number {
+  const t = Math.max(0, Math.min(1, time))
+  if (ease === 'hold') return t < 1 ? 0 : 1
+  if (ease === 'straight') return t
+  return ease === 'smooth' ? t * t * (3 - 2 * t) : onCurve(curve, t)
+}
+
+/** A monotone cubic through the points, as Fritsch and Carlson. */
+function onCurve(curve: Curve, t: number): number {
+  const points = [{ along: 0, way: 0 }, ...curve, { along: 1, way: 1 }]
+  const rise = points.slice(1).map((to, i) => {
+    const from = points[i] as Curve[number]
+    return to.along > from.along ? (to.way - from.way) / (to.along - from.along) : 0
+  })
+  const slope = (i: number): number => {
+    const before = rise[i - 1] ?? rise[0] ?? 0
+    const after = rise[i] ?? before
+    if (i === 0 || i === points.length - 1) return i === 0 ? after : before
+    return before * after <= 0 ? 0 : (2 * before * after) / (before + after)
+  }
+  let piece = 0
+  while (piece < curve.length && t >= (curve[piece]?.along ?? 1)) piece++
+  const a = points[piece] as Curve[number]
+  const b = points[piece + 1] as Curve[number]
+  const length = b.along - a.along
+  if (length <= 0) return b.way
+  const s = (t - a.along) / length
+  const rest = 1 - s
+  return (
+    a.way * rest * rest * (1 + 2 * s) +
+    b.way * s * s * (1 + 2 * rest) +
+    length * s * rest * (slope(piece) * rest - slope(piece + 1) * s)
+  )
+}
+
+function numbers(mark: object): Between {
+  return mark as unknown as Between
+}
+
+/** The values of a kind at a time in seconds; undefined when it has no marks. */
+export function valuesAt(marks: Marks, kind: MarkKind, seconds: number): Between | undefined {
+  const all: Mark[] = marks[kind]
+  const next = all.findIndex((each) => each.at > seconds)
+  const from = next < 0 ? all.at(-1) : all[Math.max(0, next - 1)]
+  const to = next > 0 ? all[next] : undefined
+  if (!from) return undefined
+  const share = to ? eased(from.ease, from.curve, (seconds - from.at) / (to.at - from.at)) : 0
+  return Object.fromEntries(
+    VALUES[kind].map((name) => {
+      const a = numbers(from)[name] ?? 0
+      const b = to ? (numbers(to)[name] ?? a) : a
+      return [name, IN_RATIOS.has(name) && share > 0 ? a * (b / a) ** share : a + (b - a) * share]
+    }),
+  )
+}
+
+/** How strongly a touch-up acts at a time. */
+function acting({ from, to, fade }: Touchup, seconds: number, latest: number): number {
+  if (seconds < from || seconds > to) return 0
+  const faded = (since: number): number => (fade > 0 ? Math.min(1, since / fade) : 1)
+  return Math.min(from > 0 ? faded(seconds - from) : 1, to < latest ? faded(to - seconds) : 1)
+}
+
+const NONE: Marks = { band: [], aperture: [], gain: [], opacity: [] }
+/** As far as spans and marks reach, in seconds. */
+export const LATEST = 36000
+
+/** The plain recipe at a time, without marks and spans. */
+export function recipeAt(recipe: Recipe, micros: number): Recipe {
+  const seconds = micros / MICROS
+  const band = valuesAt(recipe.marks, 'band', seconds)
+  const aperture = valuesAt(recipe.marks, 'aperture', seconds)
+  const gain = valuesAt(recipe.marks, 'gain', seconds)
+  const opacity = valuesAt(recipe.marks, 'opacity', seconds)
+  const always = (each: Touchup): boolean => each.from === 0 && each.to === LATEST && each.fade === 0
+  return {
+    ...recipe,
+    marks: NONE,
+    touchups: recipe.touchups.every(always)
+      ? recipe.touchups
+      : recipe.touchups.map((each) =>
+          always(each)
+            ? each
+            : { ...each, strength: each.strength * acting(each, seconds, LATEST), from: 0, to: LATEST, fade: 0 },
+        ),
+    ...(band && { band: { ...recipe.band, ...band } }),
+    ...(aperture && { aperture: { ...recipe.aperture, ...aperture } }),
+    ...(gain && { gain: { ...recipe.gain, ...gain } }),
+    ...(opacity && { opacity: opacity.opacity ?? 1 }),
+  }
+}
+
+const frames = new WeakMap<Recipe, number>()
+
+/** Remembers of which frame a recipe is. */
+export function ofFrame(recipe: Recipe, frame: number): Recipe {
+  frames.set(recipe, frame)
+  return recipe
+}
+
+/** The frame that a recipe is of; 0 for photos. */
+export function frameOf(recipe: Recipe): number {
+  return frames.get(recipe) ?? 0
+}
+
+/** A changed recipe of the same moment. */
+export function sameMoment(from: Recipe, part: Partial<Recipe>): Recipe {
+  return ofFrame({ ...from, ...part }, frameOf(from))
+}
+
+/** What of a part of a recipe belongs to a kind of marks. */
+function marked(kind: MarkKind, part: Partial<Recipe>): Between | undefined {
+  if (kind === 'opacity') return part.opacity === undefined ? undefined : { opacity: part.opacity }
+  const own = part[kind]
+  return own && Object.fromEntries(VALUES[kind].map((name) => [name, numbers(own)[name] ?? 0]))
+}
+
+function sorted(all: Mark[]): Mark[] {
+  return [...all].sort((a, b) => a.at - b.at)
+}
+
+const withKind = (marks: Marks, kind: MarkKind, all: Mark[]): Marks => ({ ...marks, [kind]: all }) as Marks
+
+/** Marks with one at a time, in the place of the one that lies there. */
+export function withMark(marks: Marks, kind: MarkKind, seconds: number, values: object): Marks {
+  const all: Mark[] = marks[kind]
+  const there = all.find((each) => Math.abs(each.at - seconds) < SAME)
+  const before = all.findLast((each) => each.at < seconds)
+  const ease = there ?? before
+  const mark = {
+    ease: ease?.ease ?? 'smooth',
+    curve: there ? there.curve : [],
+    ...values,
+    at: there?.at ?? seconds,
+  } as Mark
+  if (mark.ease === 'drawn' && !there) mark.ease = 'smooth'
+  return withKind(marks, kind, sorted([...all.filter((each) => each !== there), mark]))
+}
+
+/**
+ * A clip's recipe after something was changed at a moment: what has marks gets one there, and so does the band, whose first mark
+ * changes nothing elsewhere; all else goes for the whole clip.
+ */
+export function writtenAt(recipe: Recipe, micros: number, part: Partial<Recipe>): Recipe {
+  let marks = part.marks ?? recipe.marks
+  for (const kind of KINDS) {
+    const values = marked(kind, part)
+    const moves = kind === 'band' || recipe.marks[kind].length > 0
+    if (values && moves) marks = withMark(marks, kind, micros / MICROS, values)
+  }
+  return { ...recipe, ...part, marks }
+}
+
+/** One mark of a kind, by its time. */
+export type Chosen = { kind: MarkKind; at: number }
+
+export function isChosen(chosen: Chosen[], kind: MarkKind, mark: { at: number }): boolean {
+  return chosen.some((each) => each.kind === kind && Math.abs(each.at - mark.at) < SAME)
+}
+
+/** Marks without those that are chosen; the last value of a kind stays in the recipe. */
+export function withoutMarks(recipe: Recipe, chosen: Chosen[]): Recipe {
+  let out = recipe
+  for (const kind of KINDS) {
+    const all: Mark[] = recipe.marks[kind]
+    const left = all.filter((each) => !isChosen(chosen, kind, each))
+    if (left.length === all.length) continue
+    if (left.length === 0 && all[0]) {
+      const values = Object.fromEntries(VALUES[kind].map((name) => [name, numbers(all[0] as Mark)[name]]))
+      out =
+        kind === 'opacity' ? { ...out, opacity: values.opacity ?? 1 } : { ...out, [kind]: { ...out[kind], ...values } }
+    }
+    out = { ...out, marks: withKind(out.marks, kind, left) }
+  }
+  return out
+}
+
+/**
+ * The chosen marks moved by some seconds, or copies of them there; none passes another of its kind that stays where it is.
+ *
+ * @returns the marks, and those that are chosen now
+ */
+export function movedMarks(
+  marks: Marks,
+  chosen: Chosen[],
+  by: number,
+  last: number,
+  copies: boolean,
+): { marks: Marks; chosen: Chosen[] } {
+  let out = marks
+  const now: Chosen[] = []
+  for (const kind of KINDS) {
+    const all: Mark[] = marks[kind]
+    const moving = all.filter((each) => isChosen(chosen, kind, each))
+    if (!moving.length) continue
+    const staying = copies ? all : all.filter((each) => !moving.includes(each))
+    const moved = moving.map((each) => ({ ...each, at: Math.max(0, Math.min(last, each.at + by)) }))
+    const free = staying.filter((each) => !moved.some((other) => Math.abs(other.at - each.at) < SAME))
+    const apart = sorted([...free, ...moved]).filter(
+      (each, i, list) => i === 0 || each.at - (list[i - 1]?.at ?? 0) >= SAME,
+    )
+    out = withKind(out, kind, apart)
+    now.push(...moved.map(({ at }) => ({ kind, at })))
+  }
+  return { marks: out, chosen: now }
+}
+
+/** The chosen marks with another ease. */
+export function withEase(marks: Marks, chosen: Chosen[], ease: EaseKind, curve: Curve = []): Marks {
+  return KINDS.reduce(
+    (out, kind) =>
+      withKind(
+        out,
+        kind,
+        (marks[kind] as Mark[]).map((each) => (isChosen(chosen, kind, each) ? { ...each, ease, curve } : each)),
+      ),
+    marks,
+  )
+}
