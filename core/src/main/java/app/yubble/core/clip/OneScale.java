@@ -15,7 +15,7 @@ import java.util.List;
  */
 public final class OneScale {
     /** How strongly factors are drawn to 1, against a pair's agreement. Ten times more or less changes the error on the demo clip by 2 %. */
-    private static final double DRAWN = 0.02;
+    private static final double DRAWN = 0.002;
     /** Nearness; what differs by more after the first fit counts less than half. By eye on the demo clip. */
     private static final double MISFIT = 0.04;
     /** Share of the pixels that must agree for a pair to count at all. */

@@ -19,12 +19,11 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
 import javax.imageio.ImageIO;
-import org.jspecify.annotations.Nullable;
 
 /**
- * Depth of a stretch of frames as it is stored: a zip of 16-bit grey PNG files, {@code 12-nearness.png} and {@code 12-matte.png} of
- * frame 12, with a matte's confidence as the entry's comment in its {@code extra} field. Nearness is kept to {@value #NEARNESS_BITS}
- * bits and at a longer side of {@value #NEARNESS_SIDE}, mattes to eight bits as they are: 40 to 70 kB a frame.
+ * Depth of a stretch of frames as it is stored: a zip of 16-bit grey PNG files. Of frame 12 there are {@code 12-nearness.png} and, with a
+ * confidence of 0.875 in the subject, {@code 12-matte-8750.png}. Nearness of estimates is kept to {@value #NEARNESS_BITS} bits and at a
+ * longer side of {@value #NEARNESS_SIDE}, mattes to eight bits as they are: 40 to 130 kB a frame.
  */
 public final class DepthPack {
     /** Frames of a pack: a second of film, read at once. */
@@ -37,9 +36,10 @@ public final class DepthPack {
 
     private static final int MATTE_BITS = 8;
     private static final String NEARNESS = "-nearness.png";
-    private static final String MATTE = "-matte.png";
-    /** Extra fields of a zip have a name of two bytes and a length of two; these are ours. */
-    private static final byte[] CONFIDENCE_FIELD = {'y', 'b', 4, 0};
+    private static final String MATTE = "-matte-";
+    private static final String PNG = ".png";
+    /** Steps of a confidence in a name. */
+    private static final double CONFIDENCE_STEPS = 10_000;
 
     private final TreeMap<Integer, DepthEstimate> frames = new TreeMap<>();
     private final int nearnessSide;
@@ -76,10 +76,11 @@ public final class DepthPack {
             // PNG files are deflated already.
             zip.setLevel(0);
             for (var each : frames.entrySet()) {
-                put(zip, each.getKey() + NEARNESS, each.getValue().nearness(), NEARNESS_BITS, null);
+                put(zip, each.getKey() + NEARNESS, each.getValue().nearness(), NEARNESS_BITS);
                 Subject subject = each.getValue().subject();
                 if (subject != null) {
-                    put(zip, each.getKey() + MATTE, subject.matte(), MATTE_BITS, subject.confidence());
+                    long confidence = Math.round(subject.confidence() * CONFIDENCE_STEPS);
+                    put(zip, each.getKey() + MATTE + confidence + PNG, subject.matte(), MATTE_BITS);
                 }
             }
         } catch (IOException fault) {
@@ -88,18 +89,9 @@ public final class DepthPack {
         return out.toByteArray();
     }
 
-    private static void put(ZipOutputStream zip, String name, Plane plane, int bits, @Nullable Double confidence)
-            throws IOException {
+    private static void put(ZipOutputStream zip, String name, Plane plane, int bits) throws IOException {
         ZipEntry entry = new ZipEntry(name);
         entry.setTime(0);
-        if (confidence != null) {
-            int value = Float.floatToIntBits(confidence.floatValue());
-            byte[] field = java.nio.ByteBuffer.allocate(8)
-                    .put(CONFIDENCE_FIELD)
-                    .putInt(value)
-                    .array();
-            entry.setExtra(field);
-        }
         zip.putNextEntry(entry);
         int steps = (1 << bits) - 1;
         Plane rounded = new Plane(plane.size());
@@ -122,10 +114,8 @@ public final class DepthPack {
                 if (name.endsWith(NEARNESS)) {
                     nearness.put(frame, plane);
                 } else {
-                    byte[] field = entry.getExtra();
-                    int value = java.nio.ByteBuffer.wrap(field, CONFIDENCE_FIELD.length, 4)
-                            .getInt();
-                    subjects.put(frame, new Subject(plane, Float.intBitsToFloat(value)));
+                    String steps = name.substring(name.lastIndexOf('-') + 1, name.length() - PNG.length());
+                    subjects.put(frame, new Subject(plane, Integer.parseInt(steps) / CONFIDENCE_STEPS));
                 }
             }
         } catch (IOException fault) {

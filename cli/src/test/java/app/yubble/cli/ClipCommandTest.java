@@ -1,0 +1,177 @@
+package app.yubble.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.yubble.core.raster.Plane;
+import app.yubble.media.picture.PictureReader;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class ClipCommandTest {
+    @TempDir
+    Path folder;
+
+    private Path clip;
+    private Path depth;
+    private final StringWriter said = new StringWriter();
+
+    private int run(String... arguments) {
+        return Yubble.run(new PrintWriter(said, true), arguments);
+    }
+
+    private static byte[] program(String... command) throws IOException {
+        Process process = new ProcessBuilder(command).start();
+        byte[] out = process.getInputStream().readAllBytes();
+        assertThat(process.onExit().join().exitValue())
+                .as(String.join(" ", command))
+                .isZero();
+        return out;
+    }
+
+    private Path film(String name, String arguments) throws IOException {
+        Path out = folder.resolve(name);
+        List<String> command = new ArrayList<>(List.of("ffmpeg", "-v", "quiet", "-nostdin", "-y"));
+        command.addAll(Arrays.asList(arguments.split(" ")));
+        command.add(out.toString());
+        program(command.toArray(String[]::new));
+        return out;
+    }
+
+    /** Upright stripes for twelve frames; the left half is near. */
+    @BeforeEach
+    void makeClip() throws IOException {
+        clip = film(
+                "clip.mkv",
+                "-f lavfi -i nullsrc=s=160x90:r=12:d=1 -f lavfi -i sine=d=1 -vf geq=lum='60+130*mod(floor(X/2),2)':cb=128:cr=128"
+                        + " -c:v ffv1 -c:a flac");
+        depth = film(
+                "depth.mkv",
+                "-f lavfi -i nullsrc=s=160x90:r=12:d=1 -vf geq=lum='if(lt(X,80),204,51)':cb=128:cr=128,format=gray -c:v ffv1");
+    }
+
+    private double contrast(int frame, int x) {
+        Path file = folder.resolve("out").resolve("frame-%04d.png".formatted(frame));
+        Plane plane = PictureReader.DEFAULT.read(Inputs.bytes(file)).picture().red();
+        return Math.abs(plane.at(x, 45) - plane.at(x + 2, 45));
+    }
+
+    @Test
+    void focusIsPulledFromTheNearHalfToTheFarOne() {
+        Path out = folder.resolve("out");
+        int code = run(
+                "clip",
+                clip.toString(),
+                "-o",
+                out.toString(),
+                "--depth",
+                depth.toString(),
+                "--pull",
+                "1:0.8,12:0.2",
+                "--band",
+                "0.1",
+                "--radius-per-nearness",
+                "12",
+                "--ease",
+                "hold");
+        assertThat(code).as(said.toString()).isZero();
+        assertThat(out.toFile().list()).hasSize(12);
+        assertThat(contrast(1, 40)).isGreaterThan(0.2);
+        assertThat(contrast(1, 120)).isLessThan(0.1);
+        assertThat(contrast(11, 40)).as("held until the last").isGreaterThan(0.2);
+        assertThat(contrast(12, 40)).isLessThan(0.1);
+        assertThat(contrast(12, 120)).isGreaterThan(0.2);
+    }
+
+    @Test
+    void aStretchBecomesAFilmWithItsSound() throws IOException {
+        Path out = folder.resolve("out.mkv");
+        int code = run(
+                "clip",
+                clip.toString(),
+                "-o",
+                out.toString(),
+                "--engine",
+                "ramp",
+                "--quality",
+                "draft",
+                "--from",
+                "3",
+                "--to",
+                "8",
+                "--strength",
+                "30");
+        assertThat(code).as(said.toString()).isZero();
+        String told = new String(
+                program(
+                        "ffprobe",
+                        "-v",
+                        "quiet",
+                        "-count_frames",
+                        "-show_entries",
+                        "stream=codec_name,nb_read_frames",
+                        "-of",
+                        "csv=p=0",
+                        out.toString()),
+                StandardCharsets.UTF_8);
+        assertThat(told.lines().toList()).contains("ffv1,6").anyMatch(line -> line.startsWith("flac"));
+    }
+
+    @Test
+    void depthOfAClipIsAFolderOfMapsOrAFilm() throws IOException {
+        Path maps = folder.resolve("maps");
+        assertThat(run("depth", clip.toString(), "-o", maps.toString(), "--engine", "ramp", "--quality", "draft"))
+                .as(said.toString())
+                .isZero();
+        assertThat(maps.toFile().list()).hasSize(12).contains("frame-0001.png", "frame-0012.png");
+        Path film = folder.resolve("map.mkv");
+        assertThat(run("depth", clip.toString(), "-o", film.toString(), "--engine", "ramp", "--quality", "draft"))
+                .isZero();
+        String told = new String(
+                program(
+                        "ffprobe",
+                        "-v",
+                        "quiet",
+                        "-count_frames",
+                        "-show_entries",
+                        "stream=pix_fmt,nb_read_frames",
+                        "-of",
+                        "csv=p=0",
+                        film.toString()),
+                StandardCharsets.UTF_8);
+        assertThat(told.strip()).isEqualTo("gray16le,12");
+    }
+
+    @Test
+    void wrongUseAndUnreadableInputHaveTheirCodesAndOneLine() throws IOException {
+        Path out = folder.resolve("out.mp4");
+        assertThat(run("clip", clip.toString(), "-o", out.toString(), "--pull", "99:0.5"))
+                .isEqualTo(2);
+        assertThat(said.toString()).contains("--pull: the clip has frames 1 to 12, found 99");
+        assertThat(run("clip", clip.toString(), "-o", folder.resolve("out.avi").toString()))
+                .isEqualTo(2);
+        Path notes = folder.resolve("notes.mp4");
+        Files.writeString(notes, "Notes of the open day.");
+        assertThat(run("clip", notes.toString(), "-o", out.toString())).isEqualTo(3);
+        assertThat(said.toString()).contains("notes.mp4: it is no clip");
+        assertThat(run("clip", folder.resolve("none.mp4").toString(), "-o", out.toString()))
+                .isEqualTo(3);
+        Path shorter = film("short.mkv", "-f lavfi -i testsrc2=s=160x90:r=12:d=0.5 -pix_fmt gray -c:v ffv1");
+        assertThat(run("clip", clip.toString(), "-o", out.toString(), "--depth", shorter.toString()))
+                .isEqualTo(3);
+        assertThat(said.toString()).contains("the depth clip has 6 frames, the clip has 12 frames");
+        assertThat(out).doesNotExist();
+        assertThat(folder.toFile().list((in, name) -> name.startsWith(".yubble")))
+                .as("nothing is left behind")
+                .isEmpty();
+    }
+}
