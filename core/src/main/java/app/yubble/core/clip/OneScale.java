@@ -14,7 +14,9 @@ import java.util.List;
  * whose depth changes, wrong flow) counts less the second time.
  */
 public final class OneScale {
-    /** How strongly factors are drawn to 1, against a pair's agreement. With ten times as much the error on the demo clip is the same, but a scale that really jumps is followed by half only. */
+    /** How strongly factors are drawn to 1, against a pair's agreement. With ten times as much the error on the demo clip is the same, but of a scale that really jumps
+     * a third is left.
+     */
     private static final double DRAWN = 0.002;
     /** Nearness; what differs by more after the first fit counts less than half. By eye on the demo clip. */
     private static final double MISFIT = 0.04;

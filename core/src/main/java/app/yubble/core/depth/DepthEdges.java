@@ -52,7 +52,7 @@ public final class DepthEdges {
     public enum Detail {
         /** What can be had. */
         FINE(480, 2, 1024),
-        /** For films that are played: a third of the time, edges a pixel or two off where colours are alike. */
+        /** For films that are played: rendering takes half the time with it ({@code bench clip}), edges are less exact. */
         QUICK(320, 1, 512);
 
         /** Longer side at which edges are followed first. */

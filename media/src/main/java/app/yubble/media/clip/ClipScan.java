@@ -31,10 +31,10 @@ public record ClipScan(ClipSheet sheet, BufferedImage thumbnails, int thumbnailC
     /** Twice as many are held while one does not know how many there will be. */
     private static final int MOST_THUMBNAILS = 100;
 
-    /** Frames between two that can be decoded on their own: a browser gets to any frame within 30 ms at 1280 pixels. */
+    /** Frames between two that can be decoded on their own: few, so that a browser gets to any frame soon. */
     private static final String KEY_EVERY = "10";
 
-    /** A minute of 4K H.265 takes two on two cores. */
+    /** Far more than five minutes of 4K take. */
     private static final Duration MOST = Duration.ofHours(2);
 
     /** Where a scan stops. */
