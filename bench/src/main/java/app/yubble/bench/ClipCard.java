@@ -1,29 +1,37 @@
 package app.yubble.bench;
 
 import app.yubble.core.clip.DepthOverTime;
+import app.yubble.core.clip.Ease;
 import app.yubble.core.clip.SideBySide;
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthEstimator;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
+import app.yubble.core.lens.Glints;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.BandMark;
 import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.recipe.Marks;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.refocus.HeldPhoto;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.Still;
 import app.yubble.core.refocus.View;
+import app.yubble.core.refocus.Viewer;
 import app.yubble.core.subject.Quality;
 import app.yubble.media.clip.DepthPack;
 import app.yubble.media.clip.PlaneFiles;
+import app.yubble.media.picture.ToneCurve;
 import app.yubble.vision.DepthEngines;
 import app.yubble.vision.InverseSearchFlow;
 import app.yubble.vision.ModelFolder;
+import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -34,12 +42,22 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
+import javax.imageio.ImageIO;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Depth over time against exact depth and motion, and how long clips take. */
 final class ClipCard {
     /** Longer side at which maps are compared: as large as they are made. */
     private static final int SIDE = DepthOverTime.SIDE;
+
+    /** The marks of the pull that the truths were rendered with: seconds and nearness. */
+    private static final double PULL_FROM = 0.5;
+
+    private static final double PULL_TO = 3.25;
+    private static final double PULL_NEAR = 0.415;
+    private static final double PULL_FAR = 0.14;
+    /** Metres. */
+    private static final double LENS_DIAMETER = 0.16;
 
     private ClipCard() {}
 
@@ -104,6 +122,16 @@ final class ClipCard {
         Map<String, Double> speeds = speeds(scenes.get(0), estimator, temporary);
         speeds.forEach((what, value) -> System.out.printf(Locale.ROOT, "%-44s%6.1f frames a second%n", what, value));
         all.put("speeds", speeds);
+        List<Pull> pulls = speedsOnly ? List.of() : pulled(temporary);
+        for (Pull each : pulls) {
+            System.out.printf(
+                    Locale.ROOT,
+                    "pulled focus, frame %3d: %6.2f dB, band off by %.5f%n",
+                    each.frame() + 1,
+                    each.decibels(),
+                    each.off());
+        }
+        all.put("pull", pulls);
         Path target = Files.createDirectories(Path.of("target/bench")).resolve("clip.json");
         Files.writeString(
                 target, JsonMapper.shared().writerWithDefaultPrettyPrinter().writeValueAsString(all));
@@ -262,6 +290,57 @@ final class ClipCard {
             }
         }
         return out;
+    }
+
+    /** A frame of a pulled focus against a thin lens; how far its band is from the ease's formula, in nearness. */
+    record Pull(int frame, double decibels, double off) {}
+
+    /** Focus goes from the waiting man to the train between two marks; ray-traced truths lie beside the demo clip. */
+    private static List<Pull> pulled(Path temporary) throws IOException {
+        ClipScene scene = ClipScene.read(Path.of("demo/clips/arrival.json"), Integer.MAX_VALUE, temporary);
+        Recipe recipe = Recipe.INITIAL
+                .withDepth(DepthChoice.of(DepthChoice.Source.FILE))
+                .withGlints(Glints.NONE)
+                .withMarks(Marks.NONE.withBand(List.of(
+                        new BandMark(PULL_FROM, Ease.SMOOTH, new SharpBand(PULL_NEAR, PULL_NEAR, 0, 0)),
+                        new BandMark(PULL_TO, Ease.SMOOTH, new SharpBand(PULL_FAR, PULL_FAR, 0, 0)))));
+        List<Pull> out = new ArrayList<>();
+        for (int frame = 4; frame < scene.frames(); frame += 12) {
+            Path truth = Path.of(String.format(Locale.ROOT, "demo/clips/arrival-lens-%02d.png", frame + 1));
+            if (!Files.exists(truth)) {
+                continue;
+            }
+            BufferedImage exact = ImageIO.read(truth.toFile());
+            Size size = new Size(exact.getWidth(), exact.getHeight());
+            Picture seen = Resample.toSize(scene.clip().frame(frame), size);
+            HeldPhoto still = HeldPhoto.of(seen, scene.exact(frame));
+            double seconds = scene.clip().sheet().micros(frame) / 1e6;
+            Recipe now = recipe.at(scene.clip().sheet().moment(frame));
+            // Diameter over 2, by what a unit of nearness is worth, in pixels of this width: a thin lens.
+            double radius = LENS_DIAMETER / 2 / scene.near() / scene.perPixel(size.width());
+            Picture ours = new RefocusLine(StageCache.keepingAll())
+                    .render(new Viewer(), still, now, View.of(size), radius, Progress.NONE);
+            double t = Math.max(0, Math.min(1, (seconds - PULL_FROM) / (PULL_TO - PULL_FROM)));
+            double wanted = PULL_NEAR + (PULL_FAR - PULL_NEAR) * (3 * t * t - 2 * t * t * t);
+            out.add(new Pull(frame, decibels(ours, exact), Math.abs(now.band().centre() - wanted)));
+        }
+        return out;
+    }
+
+    /** Between code values: the clip says BT.709 of pictures that were rendered for screens. */
+    private static double decibels(Picture ours, BufferedImage truth) {
+        float[][] codes = ToneCurve.BT709.codes();
+        double most = (1 << truth.getColorModel().getComponentSize(0)) - 1;
+        double sum = 0;
+        for (int c = 0; c < 3; c++) {
+            float[] samples = ours.planes().get(c).samples();
+            for (int i = 0; i < samples.length; i++) {
+                double wanted = truth.getRaster().getSampleDouble(i % ours.width(), i / ours.width(), c) / most;
+                double off = ToneCurve.encoded(codes[c], samples[i]) - wanted;
+                sum += off * off;
+            }
+        }
+        return -10 * Math.log10(sum / (3.0 * ours.size().pixels()));
     }
 
     /** A frame that says how much work its edges are. */

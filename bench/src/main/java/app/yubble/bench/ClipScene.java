@@ -77,6 +77,16 @@ final class ClipScene {
         return exact.size();
     }
 
+    /** Distance of nearness 1 in metres. */
+    double near() {
+        return camera.path("near").doubleValue();
+    }
+
+    /** How much wider the view gets with each unit of distance, for a pixel of a picture so wide. */
+    double perPixel(int width) {
+        return 2 * Math.tan(Math.toRadians(camera.path("angle").doubleValue() / 2)) / width;
+    }
+
     /** Nearness of a frame. */
     Plane exact(int frame) {
         return exact.get(frame);
@@ -126,7 +136,6 @@ final class ClipScene {
         final double[] up;
         final double perPixel;
         final Size size;
-        final double near = camera.path("near").doubleValue();
 
         View(int frame, Size size) {
             this.size = size;
@@ -135,11 +144,11 @@ final class ClipScene {
             ahead = unit(new double[] {target[0] - eye[0], target[1] - eye[1], target[2] - eye[2]});
             right = unit(cross(new double[] {0, 1, 0}, ahead));
             up = cross(ahead, right);
-            perPixel = 2 * Math.tan(Math.toRadians(camera.path("angle").doubleValue() / 2)) / size.width();
+            perPixel = perPixel(size.width());
         }
 
         double[] point(double x, double y, double nearness) {
-            double z = near / nearness;
+            double z = near() / nearness;
             double a = (x + 0.5 - size.width() / 2.0) * perPixel * z;
             double b = (size.height() / 2.0 - y - 0.5) * perPixel * z;
             double[] out = new double[3];
@@ -156,7 +165,7 @@ final class ClipScene {
             return new double[] {
                 dot(d, right) / z / perPixel + size.width() / 2.0 - 0.5,
                 size.height() / 2.0 - 0.5 - dot(d, up) / z / perPixel,
-                near / z
+                near() / z
             };
         }
     }
