@@ -374,7 +374,7 @@ class PhotoTest {
         demo.getByRole(com.microsoft.playwright.options.AriaRole.HEADING)
                 .getByText("Open day")
                 .waitFor();
-        PlaywrightAssertions.assertThat(demo.locator("[data-test=shot]")).hasCount(4);
+        PlaywrightAssertions.assertThat(demo.locator("[data-test=shot]")).hasCount(5);
         guest.close();
     }
 
