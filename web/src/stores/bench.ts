@@ -165,8 +165,13 @@ export const useBench = defineStore('bench', () => {
     if (loaded.revision >= (shot.value?.revision ?? 0)) shot.value = events.newest(loaded)
     versions.value = all
     const remembered = localStorage.getItem(`version:${id}`)
-    const first = version.value ?? all.find((each) => each.id === remembered) ?? all[0]
-    if (!recipe.value && first) use(first)
+    const current = all.find((each) => each.id === version.value?.id)
+    const first = current ?? all.find((each) => each.id === remembered) ?? all[0]
+    // A clip's subject is found again when the scale of all its frames is known; whoever has changed something keeps that.
+    const foundAgain = current && version.value && current.lock > version.value.lock
+    const untouched = savingState.value === 'saved' && !moving
+    if (first && (!recipe.value || (foundAgain && untouched))) use(first)
+    if (clip.value) void loadDepthPacks(id)
   }
 
   function use(chosen: Version): void {
@@ -206,11 +211,15 @@ export const useBench = defineStore('bench', () => {
     })
   }
 
+  /** The bitmap that the colours are from. */
+  let colouredBy: ImageBitmap | undefined
+
   /** The photo's colours under each sample of the map, for the plan and the depth views. */
   function photoAt(map: Nearness): void {
     const bitmap = original.value
     const fits = depthPhoto.value?.width === map.width && depthPhoto.value.height === map.height
-    if (!bitmap || fits) return
+    if (!bitmap || (fits && colouredBy === bitmap)) return
+    colouredBy = bitmap
     const context = new OffscreenCanvas(map.width, map.height).getContext('2d')
     context?.drawImage(bitmap, 0, 0, map.width, map.height)
     depthPhoto.value = context?.getImageData(0, 0, map.width, map.height)
@@ -266,7 +275,11 @@ export const useBench = defineStore('bench', () => {
     const time = await api.clip(loaded.id)
     if (ticket !== opened) return
     clip.value = time
-    film = useFilm(api.smallFilm(loaded.id), pictures.showOriginal)
+    film?.close()
+    film = useFilm(api.smallFilm(loaded.id), (bitmap) => {
+      pictures.showOriginal(bitmap)
+      if (nearness.value) photoAt(nearness.value)
+    })
     frame.value = 0
     film.at(seen(0))
     void loadDepthPacks(loaded.id)
@@ -512,6 +525,7 @@ export const useBench = defineStore('bench', () => {
     playing.value = false
     depthPacks.value = []
     nearness.value = depthPhoto.value = hovered.value = undefined
+    colouredBy = undefined
     versions.value = []
     fault.value = notice.value = savingMessage.value = ''
     savingState.value = 'saved'

@@ -17,4 +17,5 @@ alter table delivery
   add column playing boolean not null default false,
   add column first_frame int null,
   add column end_frame int null,
+  add column depth_hash char(64) null,
   modify column format varchar(24) not null;

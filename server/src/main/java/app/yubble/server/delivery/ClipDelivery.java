@@ -93,7 +93,7 @@ class ClipDelivery {
             shot = shots.byId(delivery.shotId());
             recipe = RecipeJson.read(delivery.recipe());
             format = delivery.format().clip();
-            material = materials.of(shot);
+            material = materials.ofClip(shot, recipe.depth().source(), delivery.depthHash());
             sheet = clips.sheet(shot);
             Integer longest = delivery.longestSide();
             size = longest == null ? shot.size() : shot.size().fitting(longest);

@@ -7,6 +7,7 @@ import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import jakarta.persistence.Version;
 import java.time.Instant;
+import java.util.Objects;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
@@ -39,6 +40,9 @@ class Delivery {
     private boolean playing;
     private @Nullable Integer firstFrame;
     private @Nullable Integer endFrame;
+
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String depthHash;
 
     @Column(columnDefinition = "longtext")
     private String recipe;
@@ -90,8 +94,13 @@ class Delivery {
         this.changed = Instant.now();
     }
 
-    /** Which frames of a clip, the second no longer one of them. */
-    void stretch(int newFirstFrame, int newEndFrame) {
+    /**
+     * Which frames of a clip, the second no longer one of them.
+     *
+     * @param newDepthHash the depth that it has now; an estimate that is made meanwhile changes nothing
+     */
+    void stretch(int newFirstFrame, int newEndFrame, String newDepthHash) {
+        depthHash = newDepthHash;
         firstFrame = newFirstFrame;
         endFrame = newEndFrame;
     }
@@ -103,6 +112,10 @@ class Delivery {
 
     boolean isPlaying() {
         return playing;
+    }
+
+    String depthHash() {
+        return Objects.requireNonNull(depthHash);
     }
 
     int firstFrame() {

@@ -8,7 +8,9 @@ import app.yubble.server.mask.MaskFiles;
 import app.yubble.server.paging.Page;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.RefusedException;
+import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.Clips;
+import app.yubble.server.shoot.DepthMap;
 import app.yubble.server.shoot.DepthMaps;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
@@ -51,9 +53,17 @@ class DeliveryController {
     private final DepthMaps maps;
     private final MaskFiles masks;
     private final FileStore files;
+    private final ClipFiles clips;
 
     DeliveryController(
-            Deliveries deliveries, DeliveryJob job, Shots shots, DepthMaps maps, MaskFiles masks, FileStore files) {
+            Deliveries deliveries,
+            DeliveryJob job,
+            Shots shots,
+            DepthMaps maps,
+            MaskFiles masks,
+            FileStore files,
+            ClipFiles clips) {
+        this.clips = clips;
         this.deliveries = deliveries;
         this.job = job;
         this.shots = shots;
@@ -119,7 +129,7 @@ class DeliveryController {
         Shot source = shots.owned(shot, who.id());
         Recipe recipe = wanted.recipe();
         masks.require(recipe, who.id());
-        requireDepth(shot, recipe.depth().source());
+        String depth = requireDepth(shot, recipe.depth().source());
         DeliveryFormat format = wanted.format();
         requireKind(source, format);
         Delivery delivery = new Delivery(
@@ -132,20 +142,23 @@ class DeliveryController {
                 wanted.longestSide(),
                 RecipeJson.write(recipe));
         if (source.isClip()) {
-            stretch(delivery, source, wanted.frames(), recipe);
+            stretch(delivery, source, wanted.frames(), recipe, depth);
         }
         deliveries.add(delivery);
         job.enqueue(delivery.id());
         return DeliveryView.of(delivery);
     }
 
-    private void requireDepth(UUID shot, DepthChoice.Source source) {
-        if (maps.of(shot).stream().noneMatch(map -> map.source() == source)) {
-            throw new ConflictException(
-                    source == DepthChoice.Source.ESTIMATED
-                            ? "This shot has no depth yet. Wait until it is estimated, or bring a map in."
-                            : "The recipe takes depth that this shot does not have.");
-        }
+    /** The name of the depth's content. */
+    private String requireDepth(UUID shot, DepthChoice.Source source) {
+        return maps.of(shot).stream()
+                .filter(map -> map.source() == source)
+                .map(DepthMap::contentHash)
+                .findFirst()
+                .orElseThrow(() -> new ConflictException(
+                        source == DepthChoice.Source.ESTIMATED
+                                ? "This shot has no depth yet. Wait until it is estimated, or bring a map in."
+                                : "The recipe takes depth that this shot does not have."));
     }
 
     private static void requireKind(Shot shot, DeliveryFormat format) {
@@ -157,7 +170,7 @@ class DeliveryController {
         }
     }
 
-    private static void stretch(Delivery delivery, Shot shot, @Nullable Frames wanted, Recipe recipe) {
+    private void stretch(Delivery delivery, Shot shot, @Nullable Frames wanted, Recipe recipe, String depthHash) {
         Integer frames = shot.frames();
         if (frames == null) {
             throw new ConflictException("This clip is still being read.");
@@ -169,7 +182,10 @@ class DeliveryController {
                     "The clip has frames 0 to " + (frames - 1) + "; " + from + " to " + (end - 1) + " were asked for.");
         }
         Clips.requireMarksWithin(recipe, shot);
-        delivery.stretch(from, end);
+        if (!clips.hasDepth(depthHash, from, end)) {
+            throw new ConflictException("The depth of this stretch is not there yet. Wait until it is estimated.");
+        }
+        delivery.stretch(from, end, depthHash);
     }
 
     /**
@@ -190,7 +206,7 @@ class DeliveryController {
         Shot source = shots.owned(shot, who.id());
         Recipe recipe = wanted.recipe();
         masks.require(recipe, who.id());
-        requireDepth(shot, recipe.depth().source());
+        String depth = requireDepth(shot, recipe.depth().source());
         requireKind(source, DeliveryFormat.MP4);
         Delivery delivery = new Delivery(
                 who.id(),
@@ -201,7 +217,7 @@ class DeliveryController {
                 wanted.quality(),
                 wanted.longSide(),
                 RecipeJson.write(recipe));
-        stretch(delivery, source, wanted.frames(), recipe);
+        stretch(delivery, source, wanted.frames(), recipe, depth);
         delivery.play();
         deliveries.addPlaying(delivery);
         job.enqueue(delivery.id());

@@ -15,6 +15,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.IntStream;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -68,6 +69,12 @@ public class ClipFiles {
     /** A frame of the small file; soon, when it lies shortly behind the one before. */
     Picture smallFrame(Shot shot, int frame) {
         return readers.frame(small(shot), frame);
+    }
+
+    /** Whether all of these frames have depth of their own. */
+    public boolean hasDepth(String index, int from, int end) {
+        return IntStream.rangeClosed(from / DepthPack.FRAMES, (end - 1) / DepthPack.FRAMES)
+                .allMatch(index(index).settled()::containsKey);
     }
 
     DepthIndex index(String hash) {

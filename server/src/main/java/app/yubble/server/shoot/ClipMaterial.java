@@ -34,13 +34,15 @@ final class ClipMaterial implements ShotMaterial {
     private final FileStore files;
     private final PictureReader reader;
 
-    ClipMaterial(Shot shot, List<DepthMap> depthMaps, ClipFiles clips, FileStore files, PictureReader reader) {
+    /** @param depths names of the indices of its depth */
+    ClipMaterial(
+            Shot shot, Map<DepthChoice.Source, String> depths, ClipFiles clips, FileStore files, PictureReader reader) {
         this.shot = shot;
         this.clips = clips;
         this.files = files;
         this.reader = reader;
         sheet = clips.sheet(shot);
-        depthMaps.forEach(map -> maps.put(map.source(), clips.index(map.contentHash())));
+        depths.forEach((source, hash) -> maps.put(source, clips.index(hash)));
     }
 
     @Override

@@ -1,7 +1,10 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.recipe.DepthChoice;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.storage.FileStore;
+import java.util.Map;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** What the refocus line draws shots from. */
@@ -19,10 +22,20 @@ public class Materials {
         this.reader = reader;
     }
 
+    /** A clip with the depth that it had when it was named {@code depthHash}. */
+    public ShotMaterial ofClip(Shot shot, DepthChoice.Source source, String depthHash) {
+        return new ClipMaterial(shot, Map.of(source, depthHash), clips, files, reader);
+    }
+
     /** A shot with the depth that it has now. */
     public ShotMaterial of(Shot shot) {
         return shot.isClip()
-                ? new ClipMaterial(shot, maps.of(shot.id()), clips, files, reader)
+                ? new ClipMaterial(
+                        shot,
+                        maps.of(shot.id()).stream().collect(Collectors.toMap(DepthMap::source, DepthMap::contentHash)),
+                        clips,
+                        files,
+                        reader)
                 : new PhotoMaterial(shot, maps.of(shot.id()), files, reader);
     }
 }
