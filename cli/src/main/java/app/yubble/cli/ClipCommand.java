@@ -104,8 +104,6 @@ final class ClipCommand implements Callable<Integer> {
     @Option(names = "--max-size", description = "longest side of the output in pixels")
     private @Nullable Integer maxSize;
 
-    private @Nullable Map<String, Plane> masks;
-
     @Override
     public Integer call() throws Exception {
         ClipFormat format = ClipFormat.ofName(out.toString()).orElse(null);
@@ -135,8 +133,9 @@ final class ClipCommand implements Callable<Integer> {
             if (recipe.depth().source() == DepthChoice.Source.FILE && !file) {
                 throw new WrongUseException("--depth: the recipe takes depth from a file; name it here");
             }
-            recipe = withMarks(withOptions(recipe, work, reel, first), pulls, work.sheet());
-            render(work, reel, recipe, first, end, format);
+            Map<String, Plane> masks = options.masks(recipe, work.sheet().info().size());
+            recipe = withMarks(withOptions(recipe, work, reel, first, masks), pulls, work.sheet());
+            render(work, reel, recipe, masks, first, end, format);
         }
         return 0;
     }
@@ -214,26 +213,32 @@ final class ClipCommand implements Callable<Integer> {
         }
     }
 
-    private Recipe withOptions(Recipe recipe, ClipWork work, DepthReel reel, int frame) {
-        HeldPhoto still = still(work.full().frame(frame), reel, frame, recipe);
+    private Recipe withOptions(Recipe recipe, ClipWork work, DepthReel reel, int frame, Map<String, Plane> masks) {
+        HeldPhoto still = still(work.full().frame(frame), reel, frame, masks);
         RefocusLine line = new RefocusLine(StageCache.keepingAll());
         Plane nearness = line.nearness(still, recipe.depth(), still.size());
         return options.withOptions(recipe, still, still.full(), nearness, Camera.UNKNOWN);
     }
 
-    private HeldPhoto still(Picture picture, DepthReel reel, int frame, Recipe recipe) {
+    private static HeldPhoto still(Picture picture, DepthReel reel, int frame, Map<String, Plane> masks) {
         DepthEstimate map = reel.at(frame);
         if (map == null) {
             throw new IllegalStateException("frame " + (frame + 1) + " has no depth");
         }
-        return new HeldPhoto(picture, map, masks == null ? options.masks(recipe, picture.size()) : masks);
+        return new HeldPhoto(picture, map, masks);
     }
 
-    private void render(ClipWork work, DepthReel reel, Recipe recipe, int first, int end, @Nullable ClipFormat format)
+    private void render(
+            ClipWork work,
+            DepthReel reel,
+            Recipe recipe,
+            Map<String, Plane> masks,
+            int first,
+            int end,
+            @Nullable ClipFormat format)
             throws IOException {
         ClipSheet sheet = work.sheet();
         Size size = maxSize == null ? sheet.info().size() : sheet.info().size().fitting(maxSize);
-        masks = options.masks(recipe, sheet.info().size());
         Output output = format == null ? new Pictures(sheet, size) : new Film(work, format, size, first, end);
         var progress = work.told("rendering", 0, 1);
         try (output) {
@@ -245,7 +250,7 @@ final class ClipCommand implements Callable<Integer> {
                     (frame, picture) -> {
                         HeldPhoto still;
                         synchronized (reel) {
-                            still = still(picture, reel, frame, recipe);
+                            still = still(picture, reel, frame, masks);
                         }
                         RefocusLine line = new RefocusLine(StageCache.keepingAll());
                         return options.render(line, still, recipe.at(sheet.moment(frame)), size);

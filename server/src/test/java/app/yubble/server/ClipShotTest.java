@@ -386,6 +386,50 @@ class ClipShotTest extends ServerTest {
     }
 
     @Test
+    void aDeliveryKeepsTheDepthThatItWasAskedWith() {
+        Browser browser = browser().signedUp("clipkeeps");
+        String shot = readyClip(browser);
+        String id = deliver(browser, shot, version(browser, shot).get("recipe"), "mp4", "null");
+        Browser.Answer again = browser.send(
+                "POST", "/api/shots/" + shot + "/depth-estimate", "{\"engine\":\"ramp\",\"quality\":\"best\"}");
+        assertThat(again.status()).isEqualTo(202);
+        JsonNode done = finished(browser, id);
+        assertThat(done.get("state").asString()).as(done.toString()).isEqualTo("done");
+        waitFor(
+                () -> browser.get("/api/shots/" + shot).json(),
+                each -> each.get("state").asString().equals("ready"));
+    }
+
+    @Test
+    void marksAreCopiedToAClipThatIsLongEnoughAndToNoPhoto() {
+        Browser browser = browser().signedUp("clipcopies");
+        String from = readyClip(browser);
+        String to = readyClip(browser);
+        String photo = readyShot(browser, photo(640, 480, "jpg"));
+        JsonNode version = version(browser, from);
+        ObjectNode recipe = pulled(browser, from, 1.25);
+        String id = version.get("id").asString();
+        assertThat(browser.send(
+                                "PUT",
+                                "/api/versions/" + id + "/recipe",
+                                "{\"lock\":" + version.get("lock") + ",\"step\":\"Pull\",\"recipe\":" + recipe + "}")
+                        .status())
+                .isEqualTo(200);
+        Browser.Answer copied = browser.send(
+                "POST",
+                "/api/versions/" + id + "/copy",
+                "{\"parts\":[\"band\"],\"shots\":[\"" + to + "\",\"" + photo + "\"]}");
+        assertThat(copied.json().get("changed").asInt()).isEqualTo(2);
+        JsonNode clip = version(browser, to).get("recipe");
+        assertThat(clip.get("marks").get("band")).hasSize(2);
+        JsonNode still = version(browser, photo).get("recipe");
+        assertThat(still.get("marks").get("band")).isEmpty();
+        assertThat(still.get("band").get("near").asDouble())
+                .as("as at the first moment")
+                .isEqualTo(0.9);
+    }
+
+    @Test
     void nobodyElseSeesAClip() {
         Browser owner = browser().signedUp("clipowner");
         String shot = readyClip(owner);

@@ -1,7 +1,6 @@
 package app.yubble.core.recipe;
 
 import app.yubble.core.clip.Ease;
-import app.yubble.core.setting.Unit;
 import java.util.List;
 import java.util.function.Function;
 
@@ -9,9 +8,6 @@ import java.util.function.Function;
 public sealed interface Mark permits BandMark, ApertureMark, GainMark, OpacityMark {
     /** Seconds; ten hours, so that a fault of writing is found. */
     double LATEST = 36_000;
-
-    /** What {@link #at} counts. */
-    Unit UNIT = Unit.SECONDS;
 
     /** Seconds from the clip's first frame. */
     double at();

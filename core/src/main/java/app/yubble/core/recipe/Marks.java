@@ -2,8 +2,6 @@ package app.yubble.core.recipe;
 
 import app.yubble.core.setting.Declared;
 import app.yubble.core.setting.Setting;
-import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
 
@@ -46,6 +44,14 @@ public record Marks(
         return new Marks(value, aperture, gain, opacity);
     }
 
+    public Marks withLens(List<ApertureMark> newAperture, List<GainMark> newGain) {
+        return new Marks(band, newAperture, newGain, opacity);
+    }
+
+    public Marks withOpacity(List<OpacityMark> value) {
+        return new Marks(band, aperture, gain, value);
+    }
+
     public boolean isEmpty() {
         return all().findAny().isEmpty();
     }
@@ -57,8 +63,7 @@ public record Marks(
 
     /** When there are any, rising, each time once. */
     public List<Double> times() {
-        return new ArrayList<>(
-                all().map(Mark::at).sorted(Comparator.naturalOrder()).distinct().toList());
+        return all().map(Mark::at).sorted().distinct().toList();
     }
 
     /** The plain recipe at a time. */

@@ -16,6 +16,7 @@ import java.util.List;
  * @param startMicros how much later than the file's earliest stream its pictures begin
  * @param micros how long the file says it is; 0 when it does not say
  * @param rate frames a second on average, 0 when unknown
+ * @param interlaced whether a frame holds two half pictures of different times
  * @param sounds codecs of its sound tracks, as ffmpeg calls them
  */
 public record ClipInfo(
@@ -30,13 +31,31 @@ public record ClipInfo(
         long startMicros,
         long micros,
         double rate,
+        boolean interlaced,
         List<String> sounds) {
     public ClipInfo {
         sounds = List.copyOf(sounds);
     }
 
+    /** Whether a pixel is as wide as high, to a thousandth. */
+    public boolean hasSquarePixels() {
+        return Math.abs(ClipProbe.fraction(pixelShape) - 1) < 1e-3;
+    }
+
     ClipInfo withColours(ClipColours value) {
         return new ClipInfo(
-                container, codec, pixels, bits, size, timeBase, pixelShape, value, startMicros, micros, rate, sounds);
+                container,
+                codec,
+                pixels,
+                bits,
+                size,
+                timeBase,
+                pixelShape,
+                value,
+                startMicros,
+                micros,
+                rate,
+                interlaced,
+                sounds);
     }
 }

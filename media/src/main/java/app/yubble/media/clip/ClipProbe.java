@@ -153,6 +153,7 @@ public final class ClipProbe {
                 Math.max(0, Math.round(start * 1e6)),
                 Math.round(seconds(format, "duration") * 1e6),
                 fraction(pictures.path("avg_frame_rate").asString("0/0")),
+                !Set.of("progressive", ClipColours.UNKNOWN).contains(told(pictures, "field_order")),
                 sounds);
     }
 

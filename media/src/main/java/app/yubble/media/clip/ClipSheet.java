@@ -119,6 +119,7 @@ public record ClipSheet(ClipInfo info, List<Long> ticks, List<Integer> cuts) {
                         0,
                         info.micros(),
                         info.rate(),
+                        info.interlaced(),
                         List.of()),
                 IntStream.range(0, frames()).mapToObj(this::micros).toList(),
                 cuts);
@@ -160,6 +161,7 @@ public record ClipSheet(ClipInfo info, List<Long> ticks, List<Integer> cuts) {
                         0,
                         frames * 1_000_000L / framesASecond,
                         framesASecond,
+                        false,
                         List.of()),
                 Arrays.asList(ticks),
                 List.of());

@@ -23,6 +23,8 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
@@ -154,18 +156,27 @@ public class ClipReadingJob {
         }
     }
 
+    /** What is worth knowing of a clip that is taken all the same. */
     private static String notice(ClipInfo info, ClipScan scan) {
+        List<String> all = new ArrayList<>();
         long expected = Math.round(info.micros() / 1e6 * info.rate());
         if (!scan.complaint().isEmpty()) {
-            return String.format(
+            all.add(String.format(
                     Locale.ROOT,
                     "The clip is damaged or was cut off: %d frames could be read%s.",
                     scan.sheet().frames(),
-                    expected > scan.sheet().frames() ? " of about " + expected : "");
+                    expected > scan.sheet().frames() ? " of about " + expected : ""));
         }
-        return info.colours().told()
-                ? ""
-                : "The clip does not say how its colours are stored; they are taken for "
-                        + (info.colours().matrix().equals("bt709") ? "BT.709." : "BT.601.");
+        if (!info.colours().told()) {
+            all.add("The clip does not say how its colours are stored; they are taken for "
+                    + (info.colours().matrix().equals("bt709") ? "BT.709." : "BT.601."));
+        }
+        if (info.interlaced()) {
+            all.add("The clip is interlaced; its frames are taken as whole pictures.");
+        }
+        if (!info.hasSquarePixels()) {
+            all.add("The clip's pixels are not square: it is shown narrower or wider here than it is delivered.");
+        }
+        return String.join(" ", all);
     }
 }

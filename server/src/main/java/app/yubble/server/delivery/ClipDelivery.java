@@ -87,6 +87,7 @@ class ClipDelivery {
         final ShotMaterial material;
         final ClipSheet sheet;
         final Size size;
+        final StretchNames names;
 
         Reel(Delivery delivery) {
             this.delivery = delivery;
@@ -97,6 +98,7 @@ class ClipDelivery {
             sheet = clips.sheet(shot);
             Integer longest = delivery.longestSide();
             size = longest == null ? shot.size() : shot.size().fitting(longest);
+            names = new StretchNames(material, recipe, format + " " + delivery.quality() + " " + size + " " + detail());
         }
 
         DepthEdges.Detail detail() {
@@ -106,8 +108,7 @@ class ClipDelivery {
         }
 
         String name(Part part) {
-            String how = format + " " + delivery.quality() + " " + size + " " + detail();
-            return StretchNames.of(material, recipe, part.from(), part.end(), how);
+            return names.of(part.from(), part.end());
         }
 
         /** Small results are made from the small file. */

@@ -1,8 +1,6 @@
 package app.yubble.server.delivery;
 
-import app.yubble.core.clip.Moment;
 import app.yubble.core.recipe.Recipe;
-import app.yubble.core.refocus.Still;
 import app.yubble.core.touchup.Span;
 import app.yubble.core.touchup.Touchup;
 import app.yubble.media.recipe.RecipeJson;
@@ -19,39 +17,57 @@ final class StretchNames {
     /** Grows whenever the same settings begin to give other pictures, or other files. */
     private static final String LINE = "line 1";
 
-    private StretchNames() {}
+    private final ShotMaterial material;
+    private final Recipe recipe;
+    /** What all stretches have in common: thousands of strokes are hashed once. */
+    private final String common;
+
+    /** @param how their size, format and quality */
+    StretchNames(ShotMaterial material, Recipe recipe, String how) {
+        this.material = material;
+        this.recipe = recipe;
+        List<Touchup> painted =
+                recipe.touchups().stream().map(each -> each.withSpan(Span.ALL)).toList();
+        common = hash(digest -> {
+            add(digest, LINE + " " + how);
+            add(digest, RecipeJson.write(Recipe.INITIAL.withTouchups(painted)));
+        });
+    }
 
     /**
      * @param from first frame
      * @param end the first that no longer belongs to it
-     * @param how its size, format and quality
      */
-    static String of(ShotMaterial material, Recipe recipe, int from, int end, String how) {
-        try {
-            MessageDigest digest = MessageDigest.getInstance("SHA-256");
-            add(digest, LINE + " " + how);
-            List<Touchup> painted = recipe.touchups().stream()
-                    .map(each -> each.withSpan(Span.ALL))
-                    .toList();
-            add(digest, RecipeJson.write(Recipe.INITIAL.withTouchups(painted)));
+    String of(int from, int end) {
+        return hash(digest -> {
+            add(digest, common);
             for (int frame = from; frame < end; frame++) {
                 ShotStill still = material.frame(frame);
-                Moment moment = still.moment();
-                Recipe now = recipe.at(moment);
-                add(digest, still.id() + " " + moment.micros() + " " + depthId(still, now));
+                Recipe now = recipe.at(still.moment());
+                add(digest, still.id() + " " + still.moment().micros());
+                add(digest, still.depthId(now.depth().source()));
                 add(
                         digest,
                         now.touchups().stream().map(Touchup::strength).toList().toString());
                 add(digest, RecipeJson.write(now.withTouchups(List.of())));
             }
+        });
+    }
+
+    /** Fills a digest. */
+    @FunctionalInterface
+    private interface Filling {
+        void of(MessageDigest digest);
+    }
+
+    private static String hash(Filling filling) {
+        try {
+            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            filling.of(digest);
             return HexFormat.of().formatHex(digest.digest());
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java platform has SHA-256", e);
         }
-    }
-
-    private static String depthId(Still still, Recipe recipe) {
-        return still.depthId(recipe.depth().source());
     }
 
     private static void add(MessageDigest digest, String text) {

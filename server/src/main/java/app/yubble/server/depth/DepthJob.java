@@ -159,28 +159,21 @@ public class DepthJob {
     private void ofClip(Shot shot, UUID run, String engine, Quality quality) {
         UUID id = shot.id();
         long start = System.nanoTime();
-        reach(id, run, Shot.State.ESTIMATING, 0);
         DepthEstimator estimator = engines.namedOrBest(engine);
         ClipDepths.Running running = clipDepths.begin(shot, run, estimator.name(), quality);
         ClipFile small = clips.small(shot);
         Path folder = properties.data().toAbsolutePath().resolve("work").resolve("depth-" + run);
+        // What lies there is of a node that died over it.
         PlaneFiles shelves = new PlaneFiles(folder);
-        boolean over = false;
         try {
+            reach(id, run, Shot.State.ESTIMATING, 0);
             new DepthOverTime(estimator, flows, quality)
                     .run(small.shot(), small, shelves, sink(shot, running), progress(id, run, Shot.State.ESTIMATING));
-            over = true;
             publish(shot, true);
             LOG.info("depth of clip {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
             reach(id, run, Shot.State.READY, 1);
-        } catch (CancellationException cancelled) {
-            over = true;
-            throw cancelled;
         } finally {
-            shelves.close();
-            if (over) {
-                shelves.remove();
-            }
+            shelves.remove();
         }
     }
 

@@ -9,13 +9,17 @@ enum RecipePart {
     TRIMS((from, to) -> to.withDepth(to.depth().withTrim(from.depth().trim()))),
     /** Places in the picture, so only for a shot of the same size. */
     TOUCHUPS((from, to) -> to.withTouchups(from.touchups())),
-    BAND((from, to) -> to.withBand(from.band())),
+    /** With its marks, as the next. */
+    BAND((from, to) ->
+            to.withBand(from.band()).withMarks(to.marks().withBand(from.marks().band()))),
     /** Aperture, both gains, disc and glints. */
     LENS((from, to) -> to.withAperture(from.aperture())
             .withGain(from.gain())
             .withDisc(from.disc())
-            .withGlints(from.glints())),
-    OPACITY((from, to) -> to.withOpacity(from.opacity()));
+            .withGlints(from.glints())
+            .withMarks(to.marks().withLens(from.marks().aperture(), from.marks().gain()))),
+    OPACITY((from, to) -> to.withOpacity(from.opacity())
+            .withMarks(to.marks().withOpacity(from.marks().opacity())));
 
     private final BinaryOperator<Recipe> copying;
 

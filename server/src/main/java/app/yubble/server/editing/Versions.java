@@ -1,5 +1,6 @@
 package app.yubble.server.editing;
 
+import app.yubble.core.clip.Moment;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.recipe.DepthChoice;
@@ -211,13 +212,18 @@ public class Versions {
                 Version version = held(first, account);
                 Recipe after = standing(version).recipe();
                 for (RecipePart part : fitting) {
-                    after = part.copy(source.recipe(), after);
+                    after = part.copy(fittingTime(source.recipe(), shots.byId(target)), after);
                 }
                 append(version, shortened(step), after);
                 changed++;
             }
         }
         return changed;
+    }
+
+    /** A recipe for a shot of another length: where its marks do not fit, what it is at the first moment. */
+    private static Recipe fittingTime(Recipe recipe, Shot target) {
+        return Clips.marksFit(recipe, target) ? recipe : recipe.at(Moment.ONLY).withTouchups(recipe.touchups());
     }
 
     private static String shortened(String step) {

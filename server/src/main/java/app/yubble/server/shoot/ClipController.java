@@ -1,11 +1,12 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.clip.Moment;
 import app.yubble.media.clip.ClipSheet;
+import app.yubble.media.clip.DepthPack;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.storage.FileStore;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -48,10 +49,7 @@ class ClipController {
     ClipView clip(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
         Shot shot = owned(id, who);
         ClipSheet sheet = clips.sheet(shot);
-        List<Long> micros = new ArrayList<>();
-        for (int i = 0; i < sheet.frames(); i++) {
-            micros.add(sheet.micros(i));
-        }
+        List<Long> micros = sheet.moments().stream().map(Moment::micros).toList();
         Integer count = shot.stripCount();
         return new ClipView(
                 micros,
@@ -73,7 +71,7 @@ class ClipController {
                 .distinct()
                 .sorted()
                 .toList();
-        return new DepthProgress(app.yubble.media.clip.DepthPack.FRAMES, packs);
+        return new DepthProgress(DepthPack.FRAMES, packs);
     }
 
     private Shot owned(UUID id, SignedIn who) {

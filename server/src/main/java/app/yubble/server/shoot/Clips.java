@@ -11,18 +11,25 @@ public final class Clips {
 
     private Clips() {}
 
+    /** Whether all marks lie within the shot; a photo has no time. */
+    public static boolean marksFit(Recipe recipe, Shot shot) {
+        List<Double> times = recipe.marks().times();
+        Long micros = shot.micros();
+        return times.isEmpty() || micros != null && times.get(times.size() - 1) <= micros / MICROS;
+    }
+
     /** @throws RefusedException when a mark lies behind the clip's end, or the shot is a photo and has marks */
     public static void requireMarksWithin(Recipe recipe, Shot shot) {
         List<Double> times = recipe.marks().times();
-        if (times.isEmpty()) {
+        Long micros = shot.micros();
+        if (marksFit(recipe, shot)) {
             return;
         }
-        Long micros = shot.micros();
         if (!shot.isClip()) {
             throw new RefusedException("A photo has no marks: it has one moment only.");
         }
         double last = times.get(times.size() - 1);
-        if (micros != null && last > micros / MICROS) {
+        if (micros != null) {
             throw new RefusedException(
                     "A mark lies at " + last + " s, but the clip is only " + micros / MICROS + " s long.");
         }

@@ -54,12 +54,17 @@ final class FrameReaders implements DisposableBean {
 
     private static final class Reader {
         private @Nullable ClipFrames open;
+        private boolean over;
         private int next;
         private int end;
 
         synchronized Picture frame(ClipFile clip, int frame) {
+            if (over) {
+                // It was put away while somebody had it in hand already.
+                return clip.frame(frame);
+            }
             if (open == null || frame < next || frame > next + NEAR || frame >= end) {
-                close();
+                end();
                 end = Math.min(clip.sheet().frames(), frame + REACH);
                 open = ClipFrames.open(clip.file(), clip.sheet(), frame, end);
                 next = frame;
@@ -73,6 +78,11 @@ final class FrameReaders implements DisposableBean {
         }
 
         synchronized void close() {
+            over = true;
+            end();
+        }
+
+        private void end() {
             if (open != null) {
                 open.close();
                 open = null;
