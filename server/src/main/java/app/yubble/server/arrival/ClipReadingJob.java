@@ -15,6 +15,7 @@ import app.yubble.server.depth.DepthClipJob;
 import app.yubble.server.depth.DepthJob;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
+import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
@@ -106,8 +107,10 @@ public class ClipReadingJob {
             }
             depth.enqueue(id, accounts.depthEngine(shot.accountId()), properties.clipDepth());
         } catch (CancellationException gone) {
+            NodeStoppedException.rethrow(gone);
             LOG.info("reading of clip {} cancelled", id);
         } catch (UnreadableClipException | ClipToolException | IOException fault) {
+            NodeStoppedException.rethrow(fault);
             LOG.warn("clip {} could not be read", id, fault);
             shots.reading(id, Shot.State.FAILED, 0, "The clip could not be read: " + fault.getMessage());
         }

@@ -14,6 +14,7 @@ import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.MemoryGate;
+import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.Shot;
@@ -143,8 +144,10 @@ public class DeliveryJob {
                 LOG.info("delivery of {} done", delivery.fileName());
             }
         } catch (CancellationException cancelled) {
+            NodeStoppedException.rethrow(cancelled);
             LOG.info("delivery of {} cancelled", delivery.fileName());
         } catch (IOException | RuntimeException | OutOfMemoryError fault) {
+            NodeStoppedException.rethrow(fault);
             fail(id, "The clip could not be made: ", fault);
         }
     }

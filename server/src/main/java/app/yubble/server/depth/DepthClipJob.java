@@ -7,6 +7,7 @@ import app.yubble.media.clip.UnreadableClipException;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
+import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.shoot.ClipDepths;
 import app.yubble.server.shoot.ClipFiles;
@@ -85,8 +86,10 @@ public class DepthClipJob {
             LOG.info("depth of clip {} from {}", shot.name(), name);
             shots.reach(id, run, Shot.State.READY, 1, null);
         } catch (CancellationException cancelled) {
+            NodeStoppedException.rethrow(cancelled);
             LOG.info("depth from a file for clip {} cancelled", id);
         } catch (UnreadableClipException | ClipToolException | DepthShapeException | IOException fault) {
+            NodeStoppedException.rethrow(fault);
             LOG.warn("depth of clip {} cannot be used", id, fault);
             shots.failDepth(id, run, name + ": " + fault.getMessage());
         }

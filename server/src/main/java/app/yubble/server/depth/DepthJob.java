@@ -19,6 +19,7 @@ import app.yubble.media.picture.PictureReader;
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
+import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.shoot.ClipDepths;
 import app.yubble.server.shoot.ClipFiles;
@@ -139,8 +140,10 @@ public class DepthJob {
             }
             reach(id, run, Shot.State.READY, 1);
         } catch (CancellationException cancelled) {
+            NodeStoppedException.rethrow(cancelled);
             LOG.info("depth of shot {} cancelled", id);
         } catch (IOException | RuntimeException fault) {
+            NodeStoppedException.rethrow(fault);
             LOG.error("depth of shot {} failed", id, fault);
             shots.failDepth(id, run, "Depth could not be estimated: " + fault.getMessage());
         }
@@ -163,7 +166,7 @@ public class DepthJob {
         ClipDepths.Running running = clipDepths.begin(shot, run, estimator.name(), quality);
         ClipFile small = clips.small(shot);
         Path folder = properties.data().toAbsolutePath().resolve("work").resolve("depth-" + run);
-        // What lies there is of a node that died over it.
+        // What lies there already is of a node that stopped or died over it.
         PlaneFiles shelves = new PlaneFiles(folder);
         try {
             reach(id, run, Shot.State.ESTIMATING, 0);
@@ -173,7 +176,11 @@ public class DepthJob {
             LOG.info("depth of clip {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
             reach(id, run, Shot.State.READY, 1);
         } finally {
-            shelves.remove();
+            if (Thread.currentThread().isInterrupted()) {
+                shelves.close();
+            } else {
+                shelves.remove();
+            }
         }
     }
 
