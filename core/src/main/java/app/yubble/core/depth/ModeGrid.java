@@ -2,6 +2,7 @@ package app.yubble.core.depth;
 
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Plane;
+import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -19,6 +20,9 @@ final class ModeGrid {
     // sleeves broke into plateaus along their shadows.
     private static final int AROUND_MODE = 4;
 
+    /** Of a cell in which nothing is. */
+    private static final float[] NOTHING = new float[BINS];
+
     private final int columns;
     private final int rows;
     private final int lights;
@@ -30,6 +34,8 @@ final class ModeGrid {
     private final float lowestHue;
     /** One histogram per cell, null where nothing is: most combinations of place and colour do not occur. */
     private float[][] cells;
+    /** A bit for each bin of a cell that has something: most cells know one surface, three bins wide. */
+    private final int[] taken;
 
     private ModeGrid(Plane nearness, Guide guide, float cell, float lightStep, float hueStep) {
         this.cell = cell;
@@ -50,6 +56,18 @@ final class ModeGrid {
         blur(columns, lights * hues, 0.25f);
         blur(lights, hues, 0.2f);
         blur(hues, 1, 0.2f);
+        taken = new int[cells.length];
+        for (int at = 0; at < cells.length; at++) {
+            taken[at] = bits(cells[at]);
+        }
+    }
+
+    private static int bits(float @Nullable [] histogram) {
+        int out = 0;
+        for (int k = 0; histogram != null && k < BINS; k++) {
+            out |= histogram[k] > 0 ? 1 << k : 0;
+        }
+        return out;
     }
 
     /** Lightness and one axis of colour for each pixel, both in [0,1]. */
@@ -100,97 +118,133 @@ final class ModeGrid {
         float[][] from = cells;
         float[][] to = new float[from.length][];
         Bands.ofRows(from.length, (first, last) -> {
-            for (int at = first; at < last; at++) {
-                int k = at / step % length;
+            int k = first / step % length;
+            int untilNext = step - first % step;
+            for (int at = first; at < last; at++, untilNext--) {
+                if (untilNext == 0) {
+                    untilNext = step;
+                    k = k + 1 < length ? k + 1 : 0;
+                }
                 float[] before = k > 0 ? from[at - step] : null;
                 float[] after = k < length - 1 ? from[at + step] : null;
                 if (from[at] != null || before != null || after != null) {
-                    to[at] = new float[BINS];
-                    add(from[at], to[at], 1 - 2 * side);
-                    add(before, to[at], side);
-                    add(after, to[at], side);
+                    to[at] = mixed(orNothing(from[at]), orNothing(before), orNothing(after), side);
                 }
             }
         });
         cells = to;
     }
 
-    private static void add(float @Nullable [] from, float[] to, float weight) {
-        if (from != null) {
-            for (int i = 0; i < BINS; i++) {
-                to[i] += weight * from[i];
-            }
+    private static float[] mixed(float[] own, float[] before, float[] after, float side) {
+        float[] out = new float[BINS];
+        float rest = 1 - 2 * side;
+        for (int i = 0; i < BINS; i++) {
+            out[i] = rest * own[i] + side * (before[i] + after[i]);
         }
+        return out;
+    }
+
+    private static float[] orNothing(float @Nullable [] histogram) {
+        return histogram == null ? NOTHING : histogram;
     }
 
     private Plane read(Plane nearness, Guide guide) {
         Plane out = new Plane(nearness.size());
         int width = nearness.width();
         Bands.ofRows(nearness.height(), (from, to) -> {
-            float[] histogram = new float[BINS];
+            Reading reading = new Reading();
             for (int y = from; y < to; y++) {
                 for (int x = 0; x < width; x++) {
                     int i = y * width + x;
-                    gather(
-                            histogram,
-                            x,
-                            y,
-                            guide.light().samples()[i],
-                            guide.hue().samples()[i]);
-                    out.samples()[i] = mode(histogram, nearness.samples()[i]);
+                    reading.gather(x, y, guide.light().samples()[i], guide.hue().samples()[i]);
+                    out.samples()[i] = reading.mode(nearness.samples()[i]);
                 }
             }
         });
         return out;
     }
 
-    private void gather(float[] histogram, int x, int y, float light, float hue) {
-        float across = (x + 0.5f) / cell + 0.5f;
-        float down = (y + 0.5f) / cell + 0.5f;
-        float bright = (light - darkest) / lightStep;
-        float tint = (hue - lowestHue) / hueStep;
-        int c0 = (int) across;
-        int r0 = (int) down;
-        int l0 = (int) bright;
-        int h0 = (int) tint;
-        java.util.Arrays.fill(histogram, 0);
-        for (int corner = 0; corner < 16; corner++) {
-            int dc = corner & 1;
-            int dr = corner >> 1 & 1;
-            int dl = corner >> 2 & 1;
-            int dh = corner >> 3;
-            float weight = side(across - c0, dc) * side(down - r0, dr) * side(bright - l0, dl) * side(tint - h0, dh);
-            if (weight > 0 && l0 + dl < lights && h0 + dh < hues) {
-                int at = index(Math.min(rows - 1, r0 + dr), Math.min(columns - 1, c0 + dc), l0 + dl, h0 + dh);
-                add(cells[at], histogram, weight);
+    /** The histogram between cells, of one place after the other. */
+    private final class Reading {
+        final float[] histogram = new float[BINS];
+        final int perPlace = lights * hues;
+        /** The bins that may have something. */
+        int lowest;
+        /** Exclusive. */
+        int highest;
+
+        void gather(int x, int y, float light, float hue) {
+            float across = (x + 0.5f) / cell + 0.5f;
+            float down = (y + 0.5f) / cell + 0.5f;
+            float bright = (light - darkest) / lightStep;
+            float tint = (hue - lowestHue) / hueStep;
+            int c0 = (int) across;
+            int r0 = (int) down;
+            int l0 = (int) bright;
+            int h0 = (int) tint;
+            float right = across - c0;
+            float below = down - r0;
+            int aside = c0 + 1 < columns ? perPlace : 0;
+            int under = r0 + 1 < rows ? columns * perPlace : 0;
+            int first = index(r0, c0, l0, h0);
+            int[] places = {first, first + aside, first + under, first + aside + under};
+            float[] shares = {(1 - below) * (1 - right), (1 - below) * right, below * (1 - right), below * right};
+            int lighter = l0 + 1 < lights ? hues : 0;
+            int next = h0 + 1 < hues ? 1 : 0;
+            int all = 0;
+            for (int place : places) {
+                all |= taken[place] | taken[place + lighter] | taken[place + next] | taken[place + lighter + next];
+            }
+            lowest = Math.min(BINS, Integer.numberOfTrailingZeros(all));
+            highest = Integer.SIZE - Integer.numberOfLeadingZeros(all);
+            Arrays.fill(histogram, 0);
+            float more = bright - l0;
+            float other = tint - h0;
+            add(places, 0, shares, (1 - more) * (1 - other));
+            add(places, lighter, shares, lighter > 0 ? more * (1 - other) : 0);
+            add(places, next, shares, next > 0 ? (1 - more) * other : 0);
+            add(places, lighter + next, shares, lighter > 0 && next > 0 ? more * other : 0);
+        }
+
+        // Four cells at once: a loop over few bins costs more to begin than to run.
+        private void add(int[] places, int step, float[] shares, float weight) {
+            if (weight <= 0) {
+                return;
+            }
+            float[] a = orNothing(cells[places[0] + step]);
+            float[] b = orNothing(cells[places[1] + step]);
+            float[] c = orNothing(cells[places[2] + step]);
+            float[] d = orNothing(cells[places[3] + step]);
+            float wa = weight * shares[0];
+            float wb = weight * shares[1];
+            float wc = weight * shares[2];
+            float wd = weight * shares[3];
+            for (int k = lowest; k < highest; k++) {
+                histogram[k] += wa * a[k] + wb * b[k] + wc * c[k] + wd * d[k];
             }
         }
-    }
 
-    private static float side(float fraction, int upper) {
-        return upper == 1 ? fraction : 1 - fraction;
-    }
-
-    private static float mode(float[] histogram, float otherwise) {
-        int best = -1;
-        float most = 0;
-        for (int k = 0; k < BINS; k++) {
-            float weight =
-                    histogram[k] + 0.5f * ((k > 0 ? histogram[k - 1] : 0) + (k < BINS - 1 ? histogram[k + 1] : 0));
-            if (weight > most) {
-                most = weight;
-                best = k;
+        float mode(float otherwise) {
+            int best = -1;
+            float most = 0;
+            for (int k = Math.max(0, lowest - 1); k < Math.min(BINS, highest + 1); k++) {
+                float weight =
+                        histogram[k] + 0.5f * ((k > 0 ? histogram[k - 1] : 0) + (k < BINS - 1 ? histogram[k + 1] : 0));
+                if (weight > most) {
+                    most = weight;
+                    best = k;
+                }
             }
+            if (best < 0) {
+                return otherwise;
+            }
+            float sum = 0;
+            float total = 0;
+            for (int k = Math.max(0, best - AROUND_MODE); k <= Math.min(BINS - 1, best + AROUND_MODE); k++) {
+                sum += histogram[k] * k;
+                total += histogram[k];
+            }
+            return sum / total / (BINS - 1);
         }
-        if (best < 0) {
-            return otherwise;
-        }
-        float sum = 0;
-        float total = 0;
-        for (int k = Math.max(0, best - AROUND_MODE); k <= Math.min(BINS - 1, best + AROUND_MODE); k++) {
-            sum += histogram[k] * k;
-            total += histogram[k];
-        }
-        return sum / total / (BINS - 1);
     }
 }
