@@ -80,7 +80,10 @@ public final class ClipFrames implements AutoCloseable {
                 "rawvideo",
                 "pipe:1"));
         return new ClipFrames(
-                Tool.ffmpeg(MOST, arguments), info.size(), info.colours().curve(), to - from);
+                Tool.ffmpegByFrames(MOST, arguments),
+                info.size(),
+                info.colours().curve(),
+                to - from);
     }
 
     /** The scaler's settings that make red, green and blue of what a clip stores. */
@@ -101,7 +104,7 @@ public final class ClipFrames implements AutoCloseable {
             return null;
         }
         try {
-            if (out.readNBytes(buffer, 0, buffer.length) < buffer.length) {
+            if (tool.waitingFor(() -> out.readNBytes(buffer, 0, buffer.length)) < buffer.length) {
                 tool.ended();
                 throw new UnreadableClipException(
                         "frame " + (read + 1) + " of " + count + " could not be decoded (" + tool.reason() + ")");

@@ -46,7 +46,7 @@ public final class StretchWriter implements AutoCloseable {
         arguments.addAll(format.encoder(quality));
         arguments.addAll(colours.tags());
         arguments.addAll(ending(file, source));
-        Tool tool = Tool.ffmpeg(MOST, arguments);
+        Tool tool = Tool.ffmpegByFrames(MOST, arguments);
         OutputStream to = new BufferedOutputStream(tool.in(), BUFFER);
         try {
             return new StretchWriter(tool, to, RawFrames.ofPictures(to, size, colours.curve()));
@@ -73,7 +73,7 @@ public final class StretchWriter implements AutoCloseable {
                                 "-bf",
                                 "2"));
         arguments.addAll(ending(file, source));
-        Tool tool = Tool.ffmpeg(MOST, arguments);
+        Tool tool = Tool.ffmpegByFrames(MOST, arguments);
         OutputStream to = new BufferedOutputStream(tool.in(), BUFFER);
         try {
             return new StretchWriter(tool, to, RawFrames.ofPlanes(to, size));
@@ -109,7 +109,10 @@ public final class StretchWriter implements AutoCloseable {
      */
     public void add(Picture picture, long micros, long lastsMicros) {
         try {
-            frames.write(picture, micros, lastsMicros);
+            tool.waitingFor(() -> {
+                frames.write(picture, micros, lastsMicros);
+                return true;
+            });
         } catch (IOException fault) {
             throw gone(tool, fault);
         }
@@ -118,7 +121,10 @@ public final class StretchWriter implements AutoCloseable {
     /** The next map of a film of depth. */
     public void add(Plane map, long micros, long lastsMicros) {
         try {
-            frames.write(map, micros, lastsMicros);
+            tool.waitingFor(() -> {
+                frames.write(map, micros, lastsMicros);
+                return true;
+            });
         } catch (IOException fault) {
             throw gone(tool, fault);
         }

@@ -34,14 +34,28 @@ final class Tool implements AutoCloseable {
     private static final int LONGEST_REASON = 200;
     private static final Duration ENDING = Duration.ofSeconds(5);
 
+    /** A program that somebody waits for so long for one frame hangs. */
+    private static final Duration STALLED = Duration.ofMinutes(3);
+
+    private static final long NOBODY = Long.MAX_VALUE;
+    /** How often the guard looks, in milliseconds. */
+    private static final long LOOKS_EVERY = 1000;
+
     private final String program;
     private final Process process;
     private final Thread listener;
     private final Thread guard;
     private final ByteArrayOutputStream said = new ByteArrayOutputStream();
     private volatile boolean tooLong;
+    /** Since when somebody waits for it. */
+    private volatile long waited = NOBODY;
 
     private Tool(String program, List<String> arguments, Duration most) {
+        this(program, arguments, most, most);
+    }
+
+    /** @param stalled most time that somebody waits for it */
+    Tool(String program, List<String> arguments, Duration most, Duration stalled) {
         this.program = program;
         List<String> command = new ArrayList<>(List.of("sh", "-c", LIMITED.formatted(MOST_KILOBYTES), program));
         command.addAll(arguments);
@@ -51,14 +65,23 @@ final class Tool implements AutoCloseable {
             throw new ClipToolException("a program could not be started: " + fault.getMessage(), fault);
         }
         listener = daemon("clip-tool-listener", this::listen);
-        guard = daemon("clip-tool-guard", () -> stopAfter(most));
+        guard = daemon("clip-tool-guard", () -> stopAfter(most, stalled));
     }
 
     /** Starts ffmpeg with arguments that come after the general ones. */
     static Tool ffmpeg(Duration most, List<String> arguments) {
+        return new Tool("ffmpeg", general(arguments), most);
+    }
+
+    /** The same for frames over pipes; whoever waits for one says so with {@link #waitingFor}. */
+    static Tool ffmpegByFrames(Duration most, List<String> arguments) {
+        return new Tool("ffmpeg", general(arguments), most, STALLED);
+    }
+
+    private static List<String> general(List<String> arguments) {
         List<String> all = new ArrayList<>(List.of("-hide_banner", "-nostdin", "-y", "-loglevel", "error"));
         all.addAll(arguments);
-        return new Tool("ffmpeg", all, most);
+        return all;
     }
 
     static Tool ffprobe(Duration most, List<String> arguments) {
@@ -98,14 +121,36 @@ final class Tool implements AutoCloseable {
         }
     }
 
-    private void stopAfter(Duration most) {
+    private void stopAfter(Duration most, Duration stalled) {
+        long began = System.nanoTime();
+        long look = Math.min(LOOKS_EVERY, Math.min(most.toMillis(), stalled.toMillis()));
         try {
-            if (!process.waitFor(most.toMillis(), TimeUnit.MILLISECONDS)) {
-                tooLong = true;
-                process.destroyForcibly();
+            while (!process.waitFor(look, TimeUnit.MILLISECONDS)) {
+                long now = System.nanoTime();
+                long since = waited;
+                if (now - began > most.toNanos() || since != NOBODY && now - since > stalled.toNanos()) {
+                    tooLong = true;
+                    process.destroyForcibly();
+                    return;
+                }
             }
         } catch (InterruptedException over) {
             Thread.currentThread().interrupt();
+        }
+    }
+
+    /** Something that waits until the program has read or written. */
+    interface Exchange<T> {
+        T run() throws IOException;
+    }
+
+    /** Runs it; the program is stopped when it takes too long. */
+    <T> T waitingFor(Exchange<T> exchange) throws IOException {
+        waited = System.nanoTime();
+        try {
+            return exchange.run();
+        } finally {
+            waited = NOBODY;
         }
     }
 
