@@ -21,7 +21,6 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.HeldPhoto;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
-import app.yubble.core.refocus.Still;
 import app.yubble.core.refocus.View;
 import app.yubble.core.refocus.Viewer;
 import app.yubble.core.subject.Quality;
@@ -249,17 +248,16 @@ final class ClipCard {
         double sum = 0;
         long count = 0;
         for (int frame = 0; frame + 1 < scene.frames(); frame++) {
-            int[] next = scene.next(frame);
+            ClipScene.Next next = scene.next(frame);
             float[] now = maps.get(frame).samples();
-            float[] then = maps.get(frame + 1).samples();
-            float[] exactNow = scene.exact(frame).samples();
-            float[] exactThen = scene.exact(frame + 1).samples();
+            Plane then = maps.get(frame + 1);
+            float[] exact = scene.exact(frame).samples();
             double[] a = fits.get(frame);
             double[] b = fits.get(frame + 1);
-            for (int i = 0; i < next.length; i++) {
-                if (next[i] >= 0) {
-                    double change = b[0] * then[next[i]] + b[1] - a[0] * now[i] - a[1];
-                    sum += Math.abs(change - (exactThen[next[i]] - exactNow[i]));
+            for (int i = 0; i < now.length; i++) {
+                if (next.found(i)) {
+                    double change = b[0] * next.of(then, i) + b[1] - a[0] * now[i] - a[1];
+                    sum += Math.abs(change - (next.nearness()[i] - exact[i]));
                     count++;
                 }
             }
@@ -343,34 +341,6 @@ final class ClipCard {
         return -10 * Math.log10(sum / (3.0 * ours.size().pixels()));
     }
 
-    /** A frame that says how much work its edges are. */
-    private record Detailed(Picture own, DepthEstimate map, DepthEdges.Detail detail) implements Still {
-        @Override
-        public String id() {
-            return "frame";
-        }
-
-        @Override
-        public String depthId(DepthChoice.Source source) {
-            return "depth";
-        }
-
-        @Override
-        public Size size() {
-            return own.size();
-        }
-
-        @Override
-        public Picture picture(Size size) {
-            return Resample.toSize(own, size);
-        }
-
-        @Override
-        public DepthEstimate depth(DepthChoice.Source source) {
-            return map;
-        }
-    }
-
     private static double rendered(ClipScene scene, List<DepthEstimate> maps, Size size, DepthEdges.Detail detail) {
         Recipe recipe = Recipe.INITIAL
                 .withBand(new SharpBand(0.7, 0.6, 0.06, 0.06))
@@ -383,7 +353,7 @@ final class ClipCard {
                 2,
                 (frame, picture) -> {
                     Picture own = Resample.toSize(picture, size);
-                    Still still = new Detailed(own, maps.get(frame), detail);
+                    HeldPhoto still = new HeldPhoto(own, maps.get(frame), Map.of(), detail);
                     return new RefocusLine(StageCache.keepingAll()).render(still, recipe, View.of(size), Progress.NONE);
                 },
                 (frame, picture) -> {

@@ -99,16 +99,41 @@ final class ClipScene {
         };
     }
 
-    /** Where points of a frame that stand still are in the next one: the index of the pixel, or -1. */
-    int[] next(int frame) {
+    /**
+     * Where points of a frame that stand still are in the next one.
+     *
+     * @param x in pixels, between their centres; not a number for what moves, is hidden or lies outside
+     * @param nearness that each point has there
+     */
+    record Next(float[] x, float[] y, float[] nearness) {
+        boolean found(int i) {
+            return !Float.isNaN(x[i]);
+        }
+
+        /** What a map of the next frame says at a point. */
+        double of(Plane map, int i) {
+            int left = Math.max(0, Math.min(map.width() - 2, (int) x[i]));
+            int top = Math.max(0, Math.min(map.height() - 2, (int) y[i]));
+            float fx = x[i] - left;
+            float fy = y[i] - top;
+            float[] s = map.samples();
+            int at = top * map.width() + left;
+            int below = at + map.width();
+            return (1 - fy) * (s[at] + fx * (s[at + 1] - s[at])) + fy * (s[below] + fx * (s[below + 1] - s[below]));
+        }
+    }
+
+    /** The way of what is seen in a frame to the next one. */
+    Next next(int frame) {
         Plane now = exact.get(frame);
         Plane then = exact.get(frame + 1);
         View from = new View(frame, now.size());
         View to = new View(frame + 1, now.size());
-        int[] out = new int[now.samples().length];
+        int count = now.samples().length;
+        Next out = new Next(new float[count], new float[count], new float[count]);
         for (int y = 0, i = 0; y < now.height(); y++) {
             for (int x = 0; x < now.width(); x++, i++) {
-                out[i] = -1;
+                out.x[i] = Float.NaN;
                 double nearness = now.samples()[i];
                 if (nearness < 1e-3) {
                     continue;
@@ -121,7 +146,9 @@ final class ClipScene {
                 }
                 int j = py * now.width() + px;
                 if (Math.abs(then.samples()[j] / seen[2] - 1) < SAME_POINT) {
-                    out[i] = j;
+                    out.x[i] = (float) seen[0];
+                    out.y[i] = (float) seen[1];
+                    out.nearness[i] = (float) seen[2];
                 }
             }
         }

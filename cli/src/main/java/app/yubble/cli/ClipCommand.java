@@ -2,6 +2,7 @@ package app.yubble.cli;
 
 import app.yubble.core.clip.Ease;
 import app.yubble.core.clip.SideBySide;
+import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.raster.Picture;
@@ -225,7 +226,7 @@ final class ClipCommand implements Callable<Integer> {
         if (map == null) {
             throw new IllegalStateException("frame " + (frame + 1) + " has no depth");
         }
-        return new HeldPhoto(picture, map, masks);
+        return new HeldPhoto(picture, map, masks, DepthEdges.Detail.STEADY);
     }
 
     private void render(

@@ -1,5 +1,6 @@
 package app.yubble.core.clip;
 
+import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthEstimator;
 import app.yubble.core.raster.Picture;
@@ -10,9 +11,9 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.subject.Quality;
 import app.yubble.core.subject.Subject;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
-import java.util.Objects;
-import java.util.function.Function;
+import java.util.OptionalInt;
 
 /**
  * Depth of all frames of a clip, steady over time.
@@ -22,8 +23,10 @@ import java.util.function.Function;
  * next:
  *
  * <ol>
- *   <li>Every few frames, the <em>keys</em>, are estimated alone.
- *   <li>All keys are brought to one scale ({@link OneScale}).
+ *   <li>Every few frames, the <em>keys</em>, are estimated alone. Their edges are put on the picture's: a soft map carries a seam of
+ *       what stands in front over what is behind it, which would be left there when the thing has gone on.
+ *   <li>All keys are brought to one scale ({@link OneScale}), in which what stands still gets nearer as the camera does
+ *       ({@link Approach}).
  *   <li>Each becomes the mean of the keys before and after it along motion ({@link Settling}), and its matte likewise.
  *   <li>Frames between two keys get both, carried along their own flow, the nearer and the better agreeing one more.
  * </ol>
@@ -41,7 +44,9 @@ public final class DepthOverTime {
     /** Seconds between keys of a draft: with five frames at 24 a second it makes five frames a second on two cores ({@code bench clip}). */
     private static final double KEY_SECONDS = 0.21;
     /** Longest mean in seconds. By error and flicker of the demo clip ({@code bench clip}). */
-    private static final double MEAN_SECONDS = 1.2;
+    private static final double MEAN_SECONDS = 2.4;
+    /** Of a key's scale: less is a mistake. */
+    private static final double LEAST_FACTOR = 0.1;
     /** About the share of the work that estimating keys is. */
     private static final double ESTIMATING = 0.85;
     /** Both ways and the halves of a matte: a place that nothing agrees on still gets something. */
@@ -65,6 +70,11 @@ public final class DepthOverTime {
          * @param frame from 0
          */
         void first(int frame, DepthEstimate estimate);
+
+        /** A frame that somebody looks at and that should be estimated before those whose turn it is; asked before each of them. */
+        default OptionalInt wanted() {
+            return OptionalInt.empty();
+        }
 
         /** A frame's own depth, in order. */
         void settled(int frame, DepthEstimate estimate);
@@ -102,6 +112,7 @@ public final class DepthOverTime {
     private final class Scene {
         final int from;
         final int to;
+        final int lastFrame;
         final Size size;
         final List<Integer> keys = new ArrayList<>();
         final double mostKeys;
@@ -113,17 +124,23 @@ public final class DepthOverTime {
         final PlaneStore matteMeans;
         final PlaneStore matteCounts;
         final OneScale scales = new OneScale();
+        /** What the camera goes nearer, from each key to the next. */
+        final List<Approach> walks = new ArrayList<>();
+
+        final int walkFrames;
         double confidence;
 
         Scene(Shot shot, Shelves shelves, int from, int to) {
             this.from = from;
             this.to = to;
+            lastFrame = shot.frames() - 1;
             size = shot.size().fitting(SIDE);
             int every = keyDistance(shot.rate());
             for (int key = from; key < to - 1; key += every) {
                 keys.add(key);
             }
             keys.add(to - 1);
+            walkFrames = (int) Math.max(1, Math.round(KEY_SECONDS * shot.rate()));
             mostKeys = Math.max(2, MEAN_SECONDS * shot.rate() / every / 2);
             light = shelves.mattes("light", size);
             maps = shelves.maps("maps", size);
@@ -145,9 +162,12 @@ public final class DepthOverTime {
             int[] next = {0};
             frames.each(from, to, (frame, picture) -> {
                 progress.at((double) (frame - from) / (to - from));
-                light.put(frame, Resample.toSize(picture, size).lightness());
+                Picture small = Resample.toSize(picture, size);
+                light.put(frame, small.lightness());
                 if (frame == keys.get(next[0])) {
-                    estimate(frame, picture, sink);
+                    sink.wanted().ifPresent(wanted -> estimateAhead(wanted, frames, sink));
+                    estimate(frame, picture, small, sink);
+                    confidence += Subject.of(mattes.get(frame)).confidence() / keys.size();
                     if (next[0] > 0) {
                         pair(keys.get(next[0] - 1), frame);
                     }
@@ -156,21 +176,56 @@ public final class DepthOverTime {
             });
         }
 
-        private void estimate(int frame, Picture picture, Sink sink) {
+        private void estimate(int frame, Picture picture, Picture small, Sink sink) {
             if (!maps.has(frame)) {
                 DepthEstimate found = estimator.estimate(picture, Quality.DRAFT, Progress.NONE);
                 Subject subject = found.subject();
-                mattes.put(frame, subject == null ? new Plane(size) : Resample.toSize(subject.matte(), size));
-                maps.put(frame, Resample.toSize(found.nearness(), size));
+                Subject ours = Subject.of(subject == null ? new Plane(size) : Resample.toSize(subject.matte(), size));
+                mattes.put(frame, ours.matte());
+                DepthEstimate coarse = new DepthEstimate(Resample.toSize(found.nearness(), size), ours);
+                maps.put(frame, DepthEdges.follow(coarse, small, 1, DepthEdges.Detail.QUICK));
                 sink.first(frame, found);
             }
-            confidence += Subject.of(mattes.get(frame)).confidence() / keys.size();
+        }
+
+        /** The key next to a frame, which stands for it until all is settled; or the frame, when it is of another scene. */
+        private void estimateAhead(int wanted, FrameSource frames, Sink sink) {
+            int near = keys.stream()
+                    .min(Comparator.comparingInt(key -> Math.abs(key - wanted)))
+                    .orElse(wanted);
+            int frame = wanted >= from && wanted < to ? near : Math.min(wanted, lastFrame);
+            frames.each(
+                    frame,
+                    frame + 1,
+                    (number, picture) -> estimate(number, picture, Resample.toSize(picture, size), sink));
         }
 
         private void pair(int before, int now) {
             Flow there = flows.between(light.get(before), light.get(now));
             Flow back = flows.between(light.get(now), light.get(before));
-            scales.add(OneScale.Pair.of(maps.get(before), there.fetch(maps.get(now)), there.agreement(back)));
+            Plane agreement = there.agreement(back);
+            Approach walked = walked(before, now);
+            walks.add(walked);
+            Plane moved = walked.appliedTo(maps.get(before));
+            scales.add(OneScale.Pair.of(moved, there.fetch(maps.get(now)), agreement));
+        }
+
+        /** From one key to the next; measured over a longer way when keys lie close, for a step of a pixel says little. */
+        private Approach walked(int before, int now) {
+            int at = keys.indexOf(before);
+            while (at > 0 && keys.get(at) > now - walkFrames) {
+                at--;
+            }
+            int first = keys.get(at);
+            Flow flow = flow(first, now);
+            return Approach.of(flow, maps.get(first), flow.agreement(flow(now, first)))
+                    .over((double) (now - before) / (now - first));
+        }
+
+        /** Between keys on their solved scale. */
+        private Approach walk(int to, List<OneScale.Scale> solved) {
+            return walks.get(to - 1)
+                    .over(1 / Math.max(LEAST_FACTOR, solved.get(to - 1).factor()));
         }
 
         /** All scales with the whole scene between 0 and 1: the ends of the keys, less the odd pixel. */
@@ -202,10 +257,11 @@ public final class DepthOverTime {
                 int before = keys.get(Math.max(0, i - 1));
                 Flow toLast = flow(key, before);
                 Plane agreement = toLast.agreement(flow(before, key));
-                Settling.State state = depth.add(solved.get(i).of(maps.get(key)), toLast, agreement);
+                Approach walked = i > 0 ? walk(i, solved) : Approach.NONE;
+                Settling.State state = depth.add(solved.get(i).of(maps.get(key)), toLast, agreement, walked);
                 means.put(key, state.mean());
                 counts.put(key, state.count());
-                Settling.State cover = matte.add(mattes.get(key), toLast, agreement);
+                Settling.State cover = matte.add(mattes.get(key), toLast, agreement, Approach.NONE);
                 matteMeans.put(key, cover.mean());
                 matteCounts.put(key, cover.count());
             }
@@ -226,10 +282,11 @@ public final class DepthOverTime {
                 Flow toLast = flow(key, after);
                 Plane agreement = toLast.agreement(flow(after, key));
                 Plane own = solved.get(i).of(maps.get(key));
-                Settling.State future = depth.add(own, toLast, agreement);
+                Approach walked = i + 1 < keys.size() ? walk(i + 1, solved).over(-1) : Approach.NONE;
+                Settling.State future = depth.add(own, toLast, agreement, walked);
                 means.put(key, Settling.joined(new Settling.State(means.get(key), counts.get(key)), future, own));
                 Plane cover = mattes.get(key);
-                Settling.State futureMatte = matte.add(cover, toLast, agreement);
+                Settling.State futureMatte = matte.add(cover, toLast, agreement, Approach.NONE);
                 matteMeans.put(
                         key,
                         Settling.joined(
@@ -241,7 +298,7 @@ public final class DepthOverTime {
                 sink.settled(key, depthOf(means.get(key), matteMeans.get(key)));
                 int next = i + 1 < keys.size() ? keys.get(i + 1) : to;
                 for (int frame = key + 1; frame < next; frame++) {
-                    sink.settled(frame, carried(frame, key, next));
+                    sink.settled(frame, carried(frame, key, next, walk(i + 1, solved)));
                 }
             }
         }
@@ -253,20 +310,26 @@ public final class DepthOverTime {
             return new DepthEstimate(nearness, new Subject(matte, confidence));
         }
 
-        private DepthEstimate carried(int frame, int before, int after) {
-            Way past = new Way(frame, before, (float) (after - frame) / (after - before));
-            Way future = new Way(frame, after, (float) (frame - before) / (after - before));
-            return depthOf(mixed(past, future, means::get), mixed(past, future, matteMeans::get));
+        private DepthEstimate carried(int frame, int before, int after, Approach walked) {
+            float late = (float) (frame - before) / (after - before);
+            Way past = new Way(frame, before, 1 - late);
+            Way future = new Way(frame, after, late);
+            Plane nearness = mixed(
+                    past,
+                    walked.over(late).appliedTo(past.flow.fetch(means.get(before))),
+                    future,
+                    walked.over(late - 1).appliedTo(future.flow.fetch(means.get(after))));
+            Plane matte = mixed(
+                    past, past.flow.fetch(matteMeans.get(before)), future, future.flow.fetch(matteMeans.get(after)));
+            return depthOf(nearness, matte);
         }
 
         /** From a frame to a key, and how much each pixel counts. */
         private final class Way {
-            final int key;
             final Flow flow;
             final Plane weight;
 
             Way(int frame, int key, float share) {
-                this.key = key;
                 flow = flow(frame, key);
                 weight = flow.agreement(flow(key, frame));
                 for (int i = 0; i < weight.samples().length; i++) {
@@ -275,9 +338,7 @@ public final class DepthOverTime {
             }
         }
 
-        private Plane mixed(Way past, Way future, Function<Integer, Plane> of) {
-            Plane a = past.flow.fetch(Objects.requireNonNull(of.apply(past.key)));
-            Plane b = future.flow.fetch(Objects.requireNonNull(of.apply(future.key)));
+        private Plane mixed(Way past, Plane a, Way future, Plane b) {
             Plane out = new Plane(size);
             for (int i = 0; i < out.samples().length; i++) {
                 float wa = past.weight.samples()[i];

@@ -29,14 +29,15 @@ public final class Settling {
      *
      * @param toLast from the map's frame to the last one's; anything for the first map
      * @param agreement of that flow
+     * @param since how the camera came nearer since the last one
      */
-    public State add(Plane map, Flow toLast, Plane agreement) {
+    State add(Plane map, Flow toLast, Plane agreement, Approach since) {
         Plane known = mean;
         Plane counted = count;
         Plane now = map.copy();
         Plane newCount = Plane.filled(map.size(), 1);
         if (known != null && counted != null) {
-            Plane before = toLast.fetch(known);
+            Plane before = since.appliedTo(toLast.fetch(known));
             Plane of = toLast.fetch(counted);
             for (int i = 0; i < now.samples().length; i++) {
                 float old = Math.min(most - 1, of.samples()[i]) * agreement.samples()[i];

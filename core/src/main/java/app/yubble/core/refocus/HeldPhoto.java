@@ -1,5 +1,6 @@
 package app.yubble.core.refocus;
 
+import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
@@ -13,10 +14,16 @@ import org.jspecify.annotations.Nullable;
  * A photo in memory with one depth map, which is every source's. Its ids tell it from no other, so it needs a cache of its own.
  *
  * @param masks by the names under which touch-ups begin with them
+ * @param detail how much work its edges are
  */
-public record HeldPhoto(Picture full, DepthEstimate map, Map<String, Plane> masks) implements Photo {
+public record HeldPhoto(Picture full, DepthEstimate map, Map<String, Plane> masks, DepthEdges.Detail detail)
+        implements Photo {
     public HeldPhoto {
         masks = Map.copyOf(masks);
+    }
+
+    public HeldPhoto(Picture full, DepthEstimate map, Map<String, Plane> masks) {
+        this(full, map, masks, DepthEdges.Detail.FINE);
     }
 
     public static HeldPhoto of(Picture full, Plane nearness) {

@@ -13,9 +13,11 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.subject.Quality;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.OptionalInt;
 import java.util.Random;
 import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
@@ -152,6 +154,39 @@ class DepthOverTimeTest {
         Map<Integer, Plane> maps = run(estimator, Quality.DRAFT, List.of(), 41, new Memory(), Progress.NONE);
         assertThat(estimator.estimates).as("every fifth at 24 a second").isEqualTo(9);
         assertThat(maps).hasSize(41);
+    }
+
+    @Test
+    void aFrameThatIsLookedAtComesBeforeThoseWhoseTurnItIs() {
+        Jumpy estimator = new Jumpy();
+        List<Integer> order = new ArrayList<>();
+        List<Integer> settled = new ArrayList<>();
+        Iterator<Integer> looked = List.of(33, 47).iterator();
+        new DepthOverTime(estimator, STILL, Quality.DRAFT)
+                .run(
+                        new DepthOverTime.Shot(SIZE, 50, 24, List.of(41)),
+                        FRAMES,
+                        new Memory(),
+                        new DepthOverTime.Sink() {
+                            @Override
+                            public OptionalInt wanted() {
+                                return looked.hasNext() ? OptionalInt.of(looked.next()) : OptionalInt.empty();
+                            }
+
+                            @Override
+                            public void first(int frame, DepthEstimate estimate) {
+                                order.add(frame);
+                            }
+
+                            @Override
+                            public void settled(int frame, DepthEstimate estimate) {
+                                settled.add(frame);
+                            }
+                        },
+                        Progress.NONE);
+        assertThat(order).as("the key beside it, and one behind a cut").startsWith(35, 0, 47, 5, 10);
+        assertThat(order).as("the key is not estimated again").doesNotHaveDuplicates();
+        assertThat(settled).isSorted().hasSize(50);
     }
 
     @Test

@@ -104,7 +104,7 @@ class ClipDelivery {
         DepthEdges.Detail detail() {
             return delivery.isPlaying() && size.longSide() <= DRAFT_SIDE
                     ? DepthEdges.Detail.QUICK
-                    : DepthEdges.Detail.FINE;
+                    : DepthEdges.Detail.STEADY;
         }
 
         String name(Part part) {

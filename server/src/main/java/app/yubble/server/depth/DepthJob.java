@@ -24,6 +24,7 @@ import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.shoot.ClipDepths;
 import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.DepthMaps;
+import app.yubble.server.shoot.FramesWanted;
 import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
@@ -33,6 +34,7 @@ import app.yubble.server.storage.FileStore;
 import app.yubble.vision.InverseSearchFlow;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.OptionalInt;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
 import org.jobrunr.jobs.annotations.Job;
@@ -65,6 +67,7 @@ public class DepthJob {
     private final ClipFiles clips;
     private final ClipLane lane;
     private final YubbleProperties properties;
+    private final FramesWanted wanted;
     private final FlowFinder flows = new InverseSearchFlow();
 
     DepthJob(
@@ -79,7 +82,9 @@ public class DepthJob {
             ClipDepths clipDepths,
             ClipFiles clips,
             ClipLane lane,
-            YubbleProperties properties) {
+            YubbleProperties properties,
+            FramesWanted wanted) {
+        this.wanted = wanted;
         this.clipDepths = clipDepths;
         this.clips = clips;
         this.lane = lane;
@@ -195,6 +200,11 @@ public class DepthJob {
                     told[0] = true;
                     publish(shot, false);
                 }
+            }
+
+            @Override
+            public OptionalInt wanted() {
+                return wanted.take(shot.id());
             }
 
             @Override

@@ -1,6 +1,7 @@
 package app.yubble.server.shoot;
 
 import app.yubble.core.clip.Moment;
+import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
@@ -33,10 +34,17 @@ final class ClipMaterial implements ShotMaterial {
     private final ClipSheet sheet;
     private final FileStore files;
     private final PictureReader reader;
+    private final FramesWanted wanted;
 
     /** @param depths names of the indices of its depth */
     ClipMaterial(
-            Shot shot, Map<DepthChoice.Source, String> depths, ClipFiles clips, FileStore files, PictureReader reader) {
+            Shot shot,
+            Map<DepthChoice.Source, String> depths,
+            ClipFiles clips,
+            FileStore files,
+            PictureReader reader,
+            FramesWanted wanted) {
+        this.wanted = wanted;
         this.shot = shot;
         this.clips = clips;
         this.files = files;
@@ -98,6 +106,13 @@ final class ClipMaterial implements ShotMaterial {
         }
 
         @Override
+        public DepthEdges.Detail detail() {
+            DepthIndex index = maps.get(DepthChoice.Source.ESTIMATED);
+            boolean settled = index != null && index.settled().containsKey(number / DepthPack.FRAMES);
+            return settled ? DepthEdges.Detail.STEADY : DepthEdges.Detail.FINE;
+        }
+
+        @Override
         public Size size() {
             return sheet.info().size();
         }
@@ -148,6 +163,7 @@ final class ClipMaterial implements ShotMaterial {
             }
             Place place = place(index);
             if (place == null) {
+                wanted.want(shot.id(), number);
                 throw new ConflictException("The depth of this moment is not there yet.");
             }
             return place;

@@ -14,8 +14,10 @@ public class Materials {
     private final ClipFiles clips;
     private final FileStore files;
     private final PictureReader reader;
+    private final FramesWanted wanted;
 
-    Materials(DepthMaps maps, ClipFiles clips, FileStore files, PictureReader reader) {
+    Materials(DepthMaps maps, ClipFiles clips, FileStore files, PictureReader reader, FramesWanted wanted) {
+        this.wanted = wanted;
         this.maps = maps;
         this.clips = clips;
         this.files = files;
@@ -24,7 +26,7 @@ public class Materials {
 
     /** A clip with the depth that it had when it was named {@code depthHash}. */
     public ShotMaterial ofClip(Shot shot, DepthChoice.Source source, String depthHash) {
-        return new ClipMaterial(shot, Map.of(source, depthHash), clips, files, reader);
+        return new ClipMaterial(shot, Map.of(source, depthHash), clips, files, reader, wanted);
     }
 
     /** A shot with the depth that it has now. */
@@ -35,7 +37,8 @@ public class Materials {
                         maps.of(shot.id()).stream().collect(Collectors.toMap(DepthMap::source, DepthMap::contentHash)),
                         clips,
                         files,
-                        reader)
+                        reader,
+                        wanted)
                 : new PhotoMaterial(shot, maps.of(shot.id()), files, reader);
     }
 }
