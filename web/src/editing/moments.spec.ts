@@ -1,6 +1,17 @@
 import { describe, expect, it, test } from 'vitest'
 import { usualRecipe } from '../api/generated/settings'
-import { eased, frameOf, movedMarks, ofFrame, recipeAt, withoutMarks, writtenAt } from './moments'
+import {
+  eased,
+  frameOf,
+  LATEST,
+  movedMarks,
+  ofFrame,
+  raisedMarks,
+  recipeAt,
+  within,
+  withoutMarks,
+  writtenAt,
+} from './moments'
 import { recipeKey } from './painting'
 
 const band = (near: number, far: number) => ({ ...usualRecipe.band, near, far })
@@ -94,4 +105,26 @@ test('the values of the last mark that is removed stay in the recipe', () => {
   expect(one.marks.band).toHaveLength(1)
   const none = withoutMarks(one, [{ kind: 'band', at: 3 }])
   expect([none.marks.band, none.band.near]).toEqual([[], 0.3])
+})
+
+test('the values of marks are raised and lowered, and a band keeps its depth at the ends', () => {
+  const both = pulled.marks.band.map(({ at }) => ({ kind: 'band' as const, at }))
+  const raised = raisedMarks(pulled.marks, both.slice(0, 1), 0.5, false).band
+  expect(raised[0]?.near).toBe(1)
+  expect((raised[0]?.near ?? 0) - (raised[0]?.far ?? 0)).toBeCloseTo(
+    (pulled.marks.band[0]?.near ?? 0) - (pulled.marks.band[0]?.far ?? 0),
+  )
+  expect(raised[1]).toEqual(pulled.marks.band[1])
+  const iris = { at: 1, ease: 'smooth' as const, curve: [], fNumber: 4, strength: 30 }
+  const marks = { ...usualRecipe.marks, aperture: [iris] }
+  const chosen = [{ kind: 'aperture' as const, at: 1 }]
+  expect(raisedMarks(marks, chosen, 0.1, false).aperture[0]?.fNumber).toBeLessThan(4)
+  expect(raisedMarks(marks, chosen, 0.1, true).aperture[0]).toMatchObject({ fNumber: 4, strength: 40 })
+})
+
+test('an end of the time in which a touch-up acts takes the other end along when it passes it', () => {
+  const span = { from: 1, to: 2, fade: 0.2 }
+  expect(within(span, { from: 1.5 })).toEqual({ from: 1.5, to: 2, fade: 0.2 })
+  expect(within(span, { from: 3 })).toEqual({ from: 3, to: LATEST, fade: 0.2 })
+  expect(within(span, { to: 0.5 })).toEqual({ from: 0, to: 0.5, fade: 0.2 })
 })

@@ -1,4 +1,5 @@
 import type { Recipe, Schemas, Touchup } from '../api/client'
+import { settings } from '../api/generated/settings'
 
 /** What a clip's recipe is at a moment, and marks. The formulas are the server's. */
 
@@ -22,6 +23,14 @@ const IN_RATIOS = new Set(['fNumber'])
 const MICROS = 1e6
 /** Marks that lie nearer, in seconds, are one: frames of 120 a second are twice as far apart. */
 const SAME = 0.004
+
+/** As far as apertures go, and how much stronger than the lens either side may be. */
+export const WIDEST = settings['aperture.fNumber'].least
+export const NARROWEST = settings['aperture.fNumber'].most
+export const MOST_GAIN = settings['gain.behind'].most
+const MOST_STRENGTH = settings['aperture.strength'].most
+
+const clamped = (value: number, least: number, most: number): number => Math.max(least, Math.min(most, value))
 
 type Curve = { along: number; way: number }[]
 
@@ -87,6 +96,21 @@ function acting({ from, to, fade }: Touchup, seconds: number, latest: number): n
   if (seconds < from || seconds > to) return 0
   const faded = (since: number): number => (fade > 0 ? Math.min(1, since / fade) : 1)
   return Math.min(from > 0 ? faded(seconds - from) : 1, to < latest ? faded(to - seconds) : 1)
+}
+
+/** Changed ends of the time in which a touch-up acts; an end that passes the other one takes it along to the clip's end. */
+export function within(
+  { from, to, fade }: Pick<Touchup, 'from' | 'to' | 'fade'>,
+  part: { from?: number; to?: number; fade?: number },
+): Pick<Touchup, 'from' | 'to' | 'fade'> {
+  const out = { from, to, fade, ...part }
+  if (out.from <= out.to) return out
+  return part.from === undefined ? { ...out, from: 0 } : { ...out, to: LATEST }
+}
+
+/** Whether a touch-up acts at all times. */
+export function actsAlways({ from, to }: Pick<Touchup, 'from' | 'to'>): boolean {
+  return from === 0 && to === LATEST
 }
 
 const NONE: Marks = { band: [], aperture: [], gain: [], opacity: [] }
@@ -231,6 +255,33 @@ export function movedMarks(
     now.push(...moved.map(({ at }) => ({ kind, at })))
   }
   return { marks: out, chosen: now }
+}
+
+/** How a value answers to being raised by a share of the whole height. */
+const RAISED: Record<Exclude<MarkKind, 'band'>, (mark: Between, by: number, free: boolean) => Between> = {
+  aperture: (mark, by, free): Between =>
+    free
+      ? { strength: clamped((mark.strength ?? 0) + by * MOST_STRENGTH, 0, MOST_STRENGTH) }
+      : // Higher on the strip is wider.
+        { fNumber: clamped((mark.fNumber ?? 1) * (WIDEST / NARROWEST) ** by, WIDEST, NARROWEST) },
+  gain: (mark, by) => ({ behind: clamped((mark.behind ?? 1) + by * MOST_GAIN, 0, MOST_GAIN) }),
+  opacity: (mark, by) => ({ opacity: clamped((mark.opacity ?? 1) + by, 0, 1) }),
+}
+
+/** The chosen marks with their values raised by a share of the whole height: a band moves as it is, nearer or farther. */
+export function raisedMarks(marks: Marks, chosen: Chosen[], by: number, free: boolean): Marks {
+  return KINDS.reduce((out, kind) => {
+    const all = (marks[kind] as Mark[]).map((each) => {
+      if (!isChosen(chosen, kind, each)) return each
+      const mark = numbers(each)
+      if (kind !== 'band') return { ...each, ...RAISED[kind](mark, by, free) }
+      const near = mark.near ?? 0
+      const far = mark.far ?? 0
+      const step = clamped(by, -far, 1 - near)
+      return { ...each, near: near + step, far: far + step }
+    })
+    return withKind(out, kind, all as Mark[])
+  }, marks)
 }
 
 /** The chosen marks with another ease. */

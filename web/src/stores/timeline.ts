@@ -2,13 +2,17 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type Delivery, type Problem } from '../api/client'
 import {
+  isChosen,
   KINDS,
+  LATEST,
   movedMarks,
+  raisedMarks,
   withEase,
   withMark,
   withoutMarks,
   type Chosen,
   type EaseKind,
+  type Mark,
   type MarkKind,
 } from '../editing/moments'
 import { recipeKey } from '../editing/painting'
@@ -122,16 +126,37 @@ export const useTimeline = defineStore('timeline', () => {
     bench.live({ marks: moved.marks })
   }
 
-  function drop(copies: boolean): void {
+  /** Changes the values of the chosen marks while they are dragged up or down, by a share of the height. */
+  function raise(by: number): void {
+    if (!bench.stored) return
+    dragged ??= { marks: bench.stored.marks, chosen: chosen.value }
+    const free = bench.stored.aperture.mode === 'free'
+    bench.live({ marks: raisedMarks(dragged.marks, dragged.chosen, by, free) })
+  }
+
+  function drop(name: string): void {
     if (!dragged || !bench.stored) return
     dragged = undefined
-    bench.rewrite(copies ? 'Mark copied' : 'Mark moved', bench.stored)
+    bench.rewrite(name, bench.stored)
   }
 
   function ease(kind: EaseKind, curve: { along: number; way: number }[] = []): void {
     if (!bench.stored || !chosen.value.length) return
     bench.rewrite('Ease', { ...bench.stored, marks: withEase(bench.stored.marks, chosen.value, kind, curve) })
   }
+
+  /** The ease of the chosen marks, when they have one. */
+  const easeOfChosen = computed<EaseKind | ''>(() => {
+    const all = KINDS.flatMap((kind) =>
+      ((bench.stored?.marks[kind] ?? []) as Mark[]).filter((each) => isChosen(chosen.value, kind, each)),
+    )
+    const first = all[0]?.ease
+    return first && all.every((each) => each.ease === first) ? first : ''
+  })
+
+  /** A touch-up that begins with the first frame or ends with the last is not faded there. */
+  const spanFrom = (frame: number): number => (frame <= 0 ? 0 : secondsOf(frame))
+  const spanTo = (frame: number): number => (frame >= frames.value - 1 ? LATEST : secondsOf(frame))
 
   const key = computed(() => recipeKey(bench.stored) + (bench.shot?.depths.map((each) => each.hash).join() ?? ''))
   /** Whether what was rendered shows the clip as it is now. */
@@ -218,8 +243,12 @@ export const useTimeline = defineStore('timeline', () => {
     markHere,
     removeChosen,
     drag,
+    raise,
     drop,
     ease,
+    easeOfChosen,
+    spanFrom,
+    spanTo,
     render,
     cancelRender,
     play,

@@ -15,7 +15,7 @@ import {
 } from '../editing/painting'
 import { usePreviewLoop } from '../editing/previewLoop'
 import type { PickBox } from '../editing/picking'
-import { sameMoment } from '../editing/moments'
+import { sameMoment, within } from '../editing/moments'
 import { AFTER_PAINT, useBench } from './bench'
 
 const LIVE_EVERY = 120
@@ -52,7 +52,8 @@ export const useTouchups = defineStore('touchups', () => {
   /** What the selected touch-up's strokes paint. */
   const mask = shallowRef<EdgeWidths>()
 
-  const all = computed<Touchup[]>(() => bench.recipe?.touchups ?? [])
+  /** As they are stored: at a moment of a clip some of them act less. */
+  const all = computed<Touchup[]>(() => bench.stored?.touchups ?? [])
   const selected = computed(() => all.value.find((each) => each.id === selectedId.value))
   const aspect = computed(() => (bench.shot?.width ?? 3) / (bench.shot?.height ?? 2))
   const erases = computed(() => brush.value.erases !== erasing.value)
@@ -117,6 +118,16 @@ export const useTouchups = defineStore('touchups', () => {
       touchups: [...all.value.slice(0, at + 1), copy, ...all.value.slice(at + 1)],
     })
     selectedId.value = copy.id
+  }
+
+  /** Over which time of a clip the selected touch-up acts. */
+  function span(part: { from?: number; to?: number; fade?: number }): void {
+    const on = selected.value
+    if (on) change(on.id, `Time of ${on.name}`, within(on, part))
+  }
+
+  function liveSpan(part: { from?: number; to?: number; fade?: number }): void {
+    if (selected.value) live(within(selected.value, part))
   }
 
   function reorder(id: string, by: number): void {
@@ -345,6 +356,8 @@ export const useTouchups = defineStore('touchups', () => {
     change,
     remove,
     duplicate,
+    span,
+    liveSpan,
     reorder,
     reset,
     resize,

@@ -238,7 +238,7 @@ onBeforeUnmount(bench.close)
 
       <div class="middle">
         <div class="strip">
-          <div class="group" role="group" aria-label="View">
+          <div class="buttons" role="group" aria-label="View">
             <button
               v-for="each in views"
               :key="each.key"
@@ -250,7 +250,7 @@ onBeforeUnmount(bench.close)
               {{ each.name }}
             </button>
           </div>
-          <div class="group" role="group" aria-label="Compare">
+          <div class="buttons" role="group" aria-label="Compare">
             <button
               :class="{ on: bench.holding }"
               title="The untouched photo while held (O)"
@@ -439,31 +439,6 @@ onBeforeUnmount(bench.close)
   background: var(--panel);
   border-bottom: 1px solid var(--line);
   min-width: 0;
-}
-.group {
-  display: flex;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  overflow: hidden;
-  flex: none;
-}
-.group button {
-  padding: 3px 10px;
-  min-height: 24px;
-  font-size: 12px;
-  color: var(--dim);
-  user-select: none;
-  white-space: nowrap;
-}
-.group button + button {
-  border-left: 1px solid var(--line);
-}
-.group button:hover {
-  color: var(--ink);
-}
-.group button.on {
-  color: var(--ink);
-  background: rgba(128, 128, 128, 0.26);
 }
 .legend {
   display: flex;

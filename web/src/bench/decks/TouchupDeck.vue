@@ -15,7 +15,9 @@ import {
 import { computed, ref } from 'vue'
 import { useBench } from '../../stores/bench'
 import { useInspector } from '../../stores/inspector'
+import { useTimeline } from '../../stores/timeline'
 import { useTouchups } from '../../stores/touchups'
+import { timeText } from '../time/strip'
 import {
   actionHints,
   actionNames,
@@ -25,12 +27,16 @@ import {
   strengthText,
   type Action,
 } from '../../editing/painting'
+import { actsAlways, LATEST } from '../../editing/moments'
 import { control } from '../../editing/settings'
 import SliderField from './SliderField.vue'
 
 const bench = useBench()
 const touchups = useTouchups()
 const inspector = useInspector()
+const timeline = useTimeline()
+/** Seconds: longer fades than anybody sees. */
+const LONGEST_FADE = 3
 const renaming = ref('')
 
 const icons: Record<Action, string> = {
@@ -50,6 +56,12 @@ const sizeAt = computed(() => Math.log(brush.value.size / SMALLEST) / Math.log(L
 const sizeText = computed(
   () => `${Math.round(brush.value.size * Math.max(bench.shot?.width ?? 0, bench.shot?.height ?? 0))} px`,
 )
+
+const spanText = computed(() => {
+  const on = chosen.value
+  if (!on || actsAlways(on)) return 'whole clip'
+  return `${timeText(on.from * 1e6)} to ${on.to === LATEST ? 'the end' : timeText(on.to * 1e6)}`
+})
 
 function set(part: Partial<typeof brush.value>): void {
   touchups.brush = { ...brush.value, ...part }
@@ -349,6 +361,43 @@ function rename(id: string, event: Event): void {
           :text="`${pixels(chosen.soften)} px`"
           @live="touchups.live({ soften: shares($event) })"
           @commit="touchups.change(chosen.id, `Edge of ${chosen.name}`, { soften: shares($event) })" />
+        <div v-if="bench.clip" class="row" data-test="span-row">
+          <span class="small target" title="When it acts; the bar over the strip of time shows it and can be dragged">
+            {{ spanText }}
+          </span>
+          <span class="spring" />
+          <v-btn
+            title="Acts from this moment on"
+            data-test="span-from"
+            @click="touchups.span({ from: timeline.spanFrom(bench.frame) })">
+            From here
+          </v-btn>
+          <v-btn
+            title="Acts up to this moment"
+            data-test="span-to"
+            @click="touchups.span({ to: timeline.spanTo(bench.frame) })">
+            To here
+          </v-btn>
+          <v-btn
+            title="Acts over the whole clip"
+            :disabled="actsAlways(chosen)"
+            data-test="span-all"
+            @click="touchups.span({ from: 0, to: LATEST })">
+            All
+          </v-btn>
+        </div>
+        <SliderField
+          v-if="bench.clip && !actsAlways(chosen)"
+          label="Fade"
+          hint="Fades in after it begins, and out before it ends"
+          :least="0"
+          :most="LONGEST_FADE"
+          :step="0.05"
+          :value="chosen.fade"
+          :text="`${chosen.fade.toFixed(2)} s`"
+          data-test="fade"
+          @live="touchups.liveSpan({ fade: $event })"
+          @commit="touchups.span({ fade: $event })" />
         <div class="row">
           <v-btn
             title="Saves what is painted as a grey PNG of the photo's size, white is painted"

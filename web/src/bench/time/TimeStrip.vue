@@ -1,38 +1,31 @@
 <script setup lang="ts">
-import {
-  mdiClose,
-  mdiPause,
-  mdiPlay,
-  mdiRayEnd,
-  mdiRayStart,
-  mdiSkipNextOutline,
-  mdiSkipPreviousOutline,
-  mdiStepBackward,
-  mdiStepForward,
-} from '@mdi/js'
 import { useResizeObserver } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { api } from '../../api/client'
-import { isChosen, KINDS, type Chosen, type EaseKind, type Mark, type MarkKind } from '../../editing/moments'
+import { isChosen, type Chosen, type Mark, type MarkKind } from '../../editing/moments'
 import { useBench } from '../../stores/bench'
 import { useTimeline } from '../../stores/timeline'
-import { lines, NAMES, ribbon, timeText } from './strip'
+import { useTouchups } from '../../stores/touchups'
+import { lines, ribbon, ROOM, spanBar } from './strip'
+import TransportRow from './TransportRow.vue'
 
 const HEIGHT = 70
 /** Pixels within which a mark is taken hold of. */
 const NEAR = 7
 const DRAG = 3
+const SPAN_HEIGHT = 6
 /** Points of an ease that is drawn: as many bends as a hand makes. */
 const CURVE_POINTS = 12
 
 const bench = useBench()
 const timeline = useTimeline()
+const touchups = useTouchups()
 const root = ref<HTMLDivElement>()
 const ground = ref<HTMLCanvasElement>()
 const width = ref(600)
 const strip = shallowRef<ImageBitmap>()
-const held = ref<'head' | 'marks' | 'curve' | 'in' | 'out' | undefined>()
-let start = { x: 0, moved: false }
+const held = ref<'head' | 'marks' | 'curve' | 'in' | 'out' | 'from' | 'to' | undefined>()
+let start = { x: 0, y: 0, moved: false, upright: false }
 let drawn: { along: number; way: number }[] = []
 
 const clip = computed(() => bench.clip)
@@ -53,6 +46,12 @@ const notches = computed(() =>
     chosen: isChosen(timeline.chosen, 'band', each),
   })),
 )
+/** When the chosen touch-up acts, where one works on touch-ups. */
+const span = computed(() =>
+  bench.step === 'touchup' && touchups.selected
+    ? spanBar(touchups.selected, lasts.value, width.value, SPAN_HEIGHT)
+    : undefined,
+)
 const head = computed(() => xOf(bench.micros / 1e6))
 const inX = computed(() => xOf(timeline.secondsOf(timeline.from)))
 const outX = computed(() => xOf(timeline.secondsOf(timeline.end)))
@@ -72,22 +71,6 @@ const played = computed(() => {
   if (timeline.rendering) return { x, width: all * rendered.delivery.progress, part: true }
   return timeline.fresh ? { x, width: all, part: false } : undefined
 })
-/** The ease of the chosen marks, when they have one. */
-const ease = computed<EaseKind | ''>(() => {
-  const all = KINDS.flatMap((kind) =>
-    (marks.value[kind] as Mark[]).filter((each) => isChosen(timeline.chosen, kind, each)),
-  )
-  const first = all[0]?.ease
-  return first && all.every((each) => each.ease === first) ? first : ''
-})
-const eases: { key: EaseKind; name: string; hint: string }[] = [
-  { key: 'smooth', name: 'Smooth', hint: 'Sets off and arrives gently' },
-  { key: 'straight', name: 'Straight', hint: 'Goes evenly' },
-  { key: 'hold', name: 'Hold', hint: 'Stays until the next mark, then jumps' },
-  { key: 'drawn', name: 'Drawn', hint: 'Draw the curve on the strip, from this mark to the next' },
-]
-const kinds: MarkKind[] = ['band', 'aperture', 'gain', 'opacity']
-
 async function loadStrip(): Promise<void> {
   const shot = bench.shot
   if (!shot || !clip.value) return
@@ -150,10 +133,10 @@ function down(event: PointerEvent): void {
   if (event.button !== 0) return
   root.value?.setPointerCapture(event.pointerId)
   const { x, y } = at(event)
-  start = { x, moved: false }
+  start = { x, y, moved: false, upright: false }
   timeline.stop()
   const mark = markAt(x, y)
-  if (ease.value === 'drawn' && !mark && piece(x)) {
+  if (timeline.easeOfChosen === 'drawn' && !mark && piece(x)) {
     held.value = 'curve'
     drawn = []
   } else if (mark) {
@@ -185,13 +168,23 @@ function piece(x: number): { from: Mark; to: Mark } | undefined {
 function move(event: PointerEvent): void {
   if (!held.value) return
   const { x, y } = at(event)
-  if (Math.abs(x - start.x) > DRAG) start.moved = true
+  if (!start.moved && Math.max(Math.abs(x - start.x), Math.abs(y - start.y)) > DRAG) {
+    start.moved = true
+    start.upright = Math.abs(y - start.y) > Math.abs(x - start.x)
+  }
   if (held.value === 'head') scrub(x)
-  else if (held.value === 'marks' && start.moved)
-    timeline.drag(((x - start.x) / width.value) * lasts.value, event.altKey)
+  else if (held.value === 'marks' && start.moved) dragMarks(x, y, event.altKey)
   else if (held.value === 'curve') draw(x, y)
+  else if (held.value === 'from' || held.value === 'to') touchups.liveSpan(spanEnd(held.value, x))
   else if (held.value === 'in') timeline.setIn(timeline.frameAt((x / width.value) * lasts.value))
   else if (held.value === 'out') timeline.setOut(timeline.frameAt((x / width.value) * lasts.value) - 1)
+}
+
+/** Along the strip marks change their time, up and down their values: what a drag began with goes on. */
+function dragMarks(x: number, y: number, copies: boolean): void {
+  if (!start.upright) return timeline.drag(((x - start.x) / width.value) * lasts.value, copies)
+  const onlyBand = timeline.chosen.every((each) => each.kind === 'band')
+  timeline.raise((start.y - y) / (HEIGHT * (onlyBand ? 1 : 1 - 2 * ROOM)))
 }
 
 /** The hand's height between the two values is the share of the way. */
@@ -212,124 +205,30 @@ function wayAt(from: Mark, to: Mark, y: number): number {
   return Math.max(0, Math.min(1, share))
 }
 
+function spanEnd(which: 'from' | 'to', x: number): { from?: number; to?: number } {
+  const frame = timeline.frameAt((x / width.value) * lasts.value)
+  return which === 'from' ? { from: timeline.spanFrom(frame) } : { to: timeline.spanTo(frame) }
+}
+
 function up(event: PointerEvent): void {
+  if (held.value === 'from' || held.value === 'to') touchups.span({})
   if (held.value === 'marks') {
-    if (start.moved) timeline.drop(event.altKey)
+    if (start.moved) timeline.drop(start.upright ? 'Mark changed' : event.altKey ? 'Mark copied' : 'Mark moved')
     else if (timeline.chosen.length === 1 && timeline.chosen[0]) bench.turnTo(timeline.frameAt(timeline.chosen[0].at))
   }
   held.value = undefined
 }
 
-/** Space plays, also after a button was clicked: the mouse does not take the keyboard to it. */
-function keepFocus(event: MouseEvent): void {
-  if ((event.target as HTMLElement).tagName !== 'SELECT') event.preventDefault()
-}
-
-function holdEnd(which: 'in' | 'out', event: PointerEvent): void {
+function holdEnd(which: 'in' | 'out' | 'from' | 'to', event: PointerEvent): void {
   root.value?.setPointerCapture(event.pointerId)
-  start = { x: at(event).x, moved: false }
+  start = { ...at(event), moved: false, upright: false }
   held.value = which
 }
 </script>
 
 <template>
   <section class="time" aria-label="Time" data-test="time">
-    <div class="row" @mousedown="keepFocus">
-      <div class="group">
-        <button title="Mark or cut before (Ctrl ←)" aria-label="Mark or cut before" @click="timeline.jump(-1)">
-          <v-icon :icon="mdiSkipPreviousOutline" size="16" />
-        </button>
-        <button title="One frame back (←)" aria-label="One frame back" @click="bench.turnTo(bench.frame - 1)">
-          <v-icon :icon="mdiStepBackward" size="16" />
-        </button>
-        <button
-          :title="bench.playing ? 'Stop (Space)' : 'Play the stretch, over and over (Space)'"
-          :aria-label="bench.playing ? 'Stop' : 'Play'"
-          data-test="play"
-          @click="timeline.toggle">
-          <v-icon :icon="bench.playing ? mdiPause : mdiPlay" size="18" />
-        </button>
-        <button title="One frame on (→)" aria-label="One frame on" @click="bench.turnTo(bench.frame + 1)">
-          <v-icon :icon="mdiStepForward" size="16" />
-        </button>
-        <button title="Next mark or cut (Ctrl →)" aria-label="Next mark or cut" @click="timeline.jump(1)">
-          <v-icon :icon="mdiSkipNextOutline" size="16" />
-        </button>
-      </div>
-      <span class="clock" data-test="clock">
-        {{ timeText(bench.micros) }}
-        <i>/ {{ timeText(clip?.lasts ?? 0) }}</i>
-        <b>frame {{ bench.frame + 1 }} of {{ timeline.frames }}</b>
-      </span>
-      <div class="group">
-        <button title="The stretch begins here (I)" aria-label="Begin here" @click="timeline.setIn()">
-          <v-icon :icon="mdiRayStart" size="16" />
-        </button>
-        <button title="The stretch ends here (Shift I)" aria-label="End here" @click="timeline.setOut()">
-          <v-icon :icon="mdiRayEnd" size="16" />
-        </button>
-      </div>
-      <div v-if="!timeline.chosen.length" class="group" role="group" aria-label="Marks">
-        <button
-          v-for="kind in kinds"
-          :key="kind"
-          :class="{ on: marks[kind].length > 0 }"
-          :aria-pressed="marks[kind].length > 0"
-          :title="
-            marks[kind].length
-              ? `${NAMES[kind]} has ${marks[kind].length} marks: a change makes one here. Click: a mark with what is there now`
-              : `${NAMES[kind]} is the same all along. Click: a mark here, so that it can change`
-          "
-          :data-test="`mark-${kind}`"
-          @click="timeline.markHere(kind)">
-          {{ NAMES[kind] }}
-          <sub v-if="marks[kind].length">{{ marks[kind].length }}</sub>
-        </button>
-      </div>
-      <template v-else>
-        <div class="group" role="group" aria-label="Ease">
-          <button
-            v-for="each in eases"
-            :key="each.key"
-            :class="{ on: ease === each.key }"
-            :aria-pressed="ease === each.key"
-            :title="`${each.hint}`"
-            :data-test="`ease-${each.key}`"
-            @click="timeline.ease(each.key)">
-            {{ each.name }}
-          </button>
-        </div>
-        <button
-          class="plain"
-          title="Remove the chosen marks (Delete)"
-          data-test="remove-mark"
-          @click="timeline.removeChosen">
-          Remove
-        </button>
-      </template>
-      <span class="spring" />
-      <select v-model="timeline.quality" aria-label="Quality of what is played" title="Draft renders faster">
-        <option value="draft">draft</option>
-        <option value="final">final</option>
-      </select>
-      <template v-if="timeline.rendering">
-        <span class="small clock" data-test="render-progress">
-          {{ Math.round((timeline.rendered?.delivery.progress ?? 0) * 100) }} %
-        </span>
-        <button class="plain" aria-label="Stop rendering" title="Stop rendering" @click="timeline.cancelRender">
-          <v-icon :icon="mdiClose" size="15" />
-        </button>
-      </template>
-      <button
-        v-else
-        class="plain"
-        :class="{ done: timeline.fresh }"
-        title="Render the stretch, so that it plays as it will look (R)"
-        data-test="render"
-        @click="timeline.render">
-        {{ timeline.fresh ? 'Rendered' : 'Render' }}
-      </button>
-    </div>
+    <TransportRow />
     <div
       ref="root"
       class="strip-room"
@@ -390,6 +289,11 @@ function holdEnd(which: 'in' | 'out', event: PointerEvent): void {
         <path class="head-top" :d="`M${head - 5},0 h10 v5 l-5,4 l-5,-4 z`" />
         <rect class="end" :x="inX - 3" y="0" width="6" :height="HEIGHT" @pointerdown.stop="holdEnd('in', $event)" />
         <rect class="end" :x="outX - 3" y="0" width="6" :height="HEIGHT" @pointerdown.stop="holdEnd('out', $event)" />
+        <g v-if="span" class="span" data-test="span">
+          <polygon :points="span.points" />
+          <rect :x="span.from - 4" y="0" width="8" height="14" @pointerdown.stop="holdEnd('from', $event)" />
+          <rect :x="span.to - 4" y="0" width="8" height="14" @pointerdown.stop="holdEnd('to', $event)" />
+        </g>
       </svg>
     </div>
   </section>
@@ -402,76 +306,6 @@ function holdEnd(which: 'in' | 'out', event: PointerEvent): void {
   display: grid;
   grid-template-rows: 30px auto;
   user-select: none;
-}
-.row {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  padding: 0 10px;
-  font-size: 12px;
-  min-width: 0;
-  white-space: nowrap;
-  overflow: hidden;
-}
-.group {
-  display: flex;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  overflow: hidden;
-  flex: none;
-}
-.group button,
-.plain {
-  padding: 2px 6px;
-  min-height: 22px;
-  color: var(--dim);
-}
-.group button + button {
-  border-left: 1px solid var(--line);
-}
-.group button:hover,
-.plain:hover {
-  color: var(--ink);
-}
-.group button.on {
-  color: var(--ink);
-  background: rgba(128, 128, 128, 0.26);
-}
-.plain {
-  border: 1px solid var(--line);
-  border-radius: 3px;
-}
-.plain.done {
-  color: var(--accent);
-}
-sub {
-  font-size: 10px;
-  color: var(--dim);
-}
-select {
-  background: var(--well);
-  color: var(--ink);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 1px 4px;
-  font-size: 12px;
-}
-.clock {
-  font-variant-numeric: tabular-nums;
-}
-.clock b {
-  display: inline-block;
-  min-width: 108px;
-}
-.clock i,
-.clock b {
-  font-style: normal;
-  font-weight: normal;
-  color: var(--dim);
-  margin-left: 4px;
-}
-.spring {
-  flex: 1;
 }
 .strip-room {
   position: relative;
@@ -540,6 +374,13 @@ svg {
 }
 .head-top {
   fill: #fff;
+}
+.span polygon {
+  fill: #f2f2f2;
+}
+.span rect {
+  fill: transparent;
+  cursor: ew-resize;
 }
 .end {
   fill: transparent;

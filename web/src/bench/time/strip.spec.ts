@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest'
 import { usualRecipe } from '../../api/generated/settings'
-import { lines, ribbon, timeText } from './strip'
+import { LATEST } from '../../editing/moments'
+import { lines, ribbon, spanBar, timeText } from './strip'
 
 test('time is written in minutes, seconds and hundredths', () => {
   expect(timeText(0)).toBe('0:00.00')
@@ -27,4 +28,13 @@ test('only values with marks have lines, and a wider aperture lies higher', () =
   const [line] = lines(marks, false, 4, 30, 100)
   expect(line?.marks.map((each) => each.x)).toEqual([0, 30])
   expect(line?.marks[1]?.y).toBeLessThan(line?.marks[0]?.y ?? 0)
+})
+
+test('the bar of a touch-up slopes where it fades, and not at the ends of the clip', () => {
+  expect(spanBar({ from: 1, to: 3, fade: 0.5 }, 4, 400, 6)).toEqual({
+    from: 100,
+    to: 300,
+    points: '100,6 150,0 250,0 300,6',
+  })
+  expect(spanBar({ from: 0, to: LATEST, fade: 0.5 }, 4, 400, 6).points).toBe('0,6 0,0 400,0 400,6')
 })

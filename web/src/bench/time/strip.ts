@@ -1,4 +1,4 @@
-import { KINDS, valuesAt, type MarkKind, type Marks } from '../../editing/moments'
+import { KINDS, LATEST, MOST_GAIN, NARROWEST, valuesAt, WIDEST, type MarkKind, type Marks } from '../../editing/moments'
 
 /** Where things lie on the strip of time. */
 
@@ -7,6 +7,8 @@ export type Line = { kind: MarkKind; name: string; points: string; marks: { at: 
 
 export const NAMES: Record<MarkKind, string> = { band: 'Band', aperture: 'Aperture', gain: 'Gains', opacity: 'Opacity' }
 const EVERY = 3
+/** Share of the height above and below lines. */
+export const ROOM = 0.08
 
 /** The ribbon: the band's near edge above, its far edge below; nearness 1 is at the top. */
 export function ribbon(
@@ -30,8 +32,8 @@ export function ribbon(
 /** What of a kind's values is drawn, in [0,1]. */
 const SHOWN: Record<Exclude<MarkKind, 'band'>, (values: Record<string, number>, free: boolean) => number> = {
   aperture: (values, free) =>
-    free ? (values.strength ?? 0) / 100 : 1 - Math.log2((values.fNumber ?? 1) / 0.7) / Math.log2(32 / 0.7),
-  gain: (values) => (values.behind ?? 1) / 4,
+    free ? (values.strength ?? 0) / 100 : 1 - Math.log2((values.fNumber ?? 1) / WIDEST) / Math.log2(NARROWEST / WIDEST),
+  gain: (values) => (values.behind ?? 1) / MOST_GAIN,
   opacity: (values) => values.opacity ?? 1,
 }
 
@@ -41,7 +43,7 @@ export function lines(marks: Marks, free: boolean, lasts: number, width: number,
     (kind) => {
       const y = (seconds: number): number => {
         const shown = SHOWN[kind](valuesAt(marks, kind, seconds) ?? {}, free)
-        return height * (1 - 0.08 - 0.84 * Math.max(0, Math.min(1, shown)))
+        return height * (1 - ROOM - (1 - 2 * ROOM) * Math.max(0, Math.min(1, shown)))
       }
       const points: string[] = []
       for (let x = 0; x <= width; x += EVERY) points.push(`${x},${y((x / width) * lasts).toFixed(1)}`)
@@ -53,6 +55,22 @@ export function lines(marks: Marks, free: boolean, lasts: number, width: number,
       }
     },
   )
+}
+
+/** When a touch-up acts, as a bar so high whose ends slope as it fades. */
+export function spanBar(
+  span: { from: number; to: number; fade: number },
+  lasts: number,
+  width: number,
+  height: number,
+): { from: number; to: number; points: string } {
+  const x = (seconds: number): number => (Math.max(0, Math.min(lasts, seconds)) / lasts) * width
+  const from = x(span.from)
+  const to = span.to === LATEST ? width : x(span.to)
+  const half = (to - from) / 2
+  const fade = Math.min(half, x(span.fade))
+  const top = `${from + (span.from > 0 ? fade : 0)},0 ${to - (span.to < LATEST ? fade : 0)},0`
+  return { from, to, points: `${from},${height} ${top} ${to},${height}` }
 }
 
 /** Minutes, seconds and hundredths. */
