@@ -5,6 +5,7 @@ import {
   mdiChevronUp,
   mdiContentCopy,
   mdiDeleteOutline,
+  mdiDeleteSweepOutline,
   mdiEyeOffOutline,
   mdiEyeOutline,
   mdiEyedropper,
@@ -335,10 +336,13 @@ function rename(id: string, event: Event): void {
             aria-label="Delete"
             data-test="delete"
             @click="touchups.remove(chosen.id)" />
+          <v-btn
+            :icon="mdiDeleteSweepOutline"
+            title="Removes every touch-up; undo brings them back"
+            aria-label="Remove all touch-ups"
+            data-test="reset"
+            @click="touchups.reset" />
         </div>
-        <v-btn title="Removes every touch-up; undo brings them back" data-test="reset" @click="touchups.reset">
-          Remove all
-        </v-btn>
       </div>
       <div class="side">
         <SliderField
@@ -361,43 +365,6 @@ function rename(id: string, event: Event): void {
           :text="`${pixels(chosen.soften)} px`"
           @live="touchups.live({ soften: shares($event) })"
           @commit="touchups.change(chosen.id, `Edge of ${chosen.name}`, { soften: shares($event) })" />
-        <div v-if="bench.clip" class="row" data-test="span-row">
-          <span class="small target" title="When it acts; the bar over the strip of time shows it and can be dragged">
-            {{ spanText }}
-          </span>
-          <span class="spring" />
-          <v-btn
-            title="Acts from this moment on"
-            data-test="span-from"
-            @click="touchups.span({ from: timeline.spanFrom(bench.frame) })">
-            From here
-          </v-btn>
-          <v-btn
-            title="Acts up to this moment"
-            data-test="span-to"
-            @click="touchups.span({ to: timeline.spanTo(bench.frame) })">
-            To here
-          </v-btn>
-          <v-btn
-            title="Acts over the whole clip"
-            :disabled="actsAlways(chosen)"
-            data-test="span-all"
-            @click="touchups.span({ from: 0, to: LATEST })">
-            All
-          </v-btn>
-        </div>
-        <SliderField
-          v-if="bench.clip && !actsAlways(chosen)"
-          label="Fade"
-          hint="Fades in after it begins, and out before it ends"
-          :least="0"
-          :most="LONGEST_FADE"
-          :step="0.05"
-          :value="chosen.fade"
-          :text="`${chosen.fade.toFixed(2)} s`"
-          data-test="fade"
-          @live="touchups.liveSpan({ fade: $event })"
-          @commit="touchups.span({ fade: $event })" />
         <div class="row">
           <v-btn
             title="Saves what is painted as a grey PNG of the photo's size, white is painted"
@@ -421,6 +388,46 @@ function rename(id: string, event: Event): void {
           </v-btn>
           <input ref="file" type="file" accept="image/*" hidden data-test="mask-file" @change="load" />
         </div>
+      </div>
+      <div v-if="bench.clip" class="row span" data-test="span-row">
+        <span class="small target" title="When it acts; the bar over the strip of time shows it and can be dragged">
+          {{ spanText }}
+        </span>
+        <div class="buttons tight" role="group" aria-label="When it acts">
+          <button
+            title="Acts from this moment on"
+            data-test="span-from"
+            @click="touchups.span({ from: timeline.spanFrom(bench.frame) })">
+            From here
+          </button>
+          <button
+            title="Acts up to this moment"
+            data-test="span-to"
+            @click="touchups.span({ to: timeline.spanTo(bench.frame) })">
+            To here
+          </button>
+          <button
+            :class="{ on: actsAlways(chosen) }"
+            title="Acts over the whole clip"
+            data-test="span-all"
+            @click="touchups.span({ from: 0, to: LATEST })">
+            All
+          </button>
+        </div>
+        <label v-if="!actsAlways(chosen)" class="fade small" title="Fades in after it begins, and out before it ends">
+          fade
+          <input
+            type="range"
+            min="0"
+            :max="LONGEST_FADE"
+            step="0.05"
+            :value="chosen.fade"
+            aria-label="Fade in seconds"
+            data-test="fade"
+            @input="touchups.liveSpan({ fade: Number(($event.target as HTMLInputElement).value) })"
+            @change="touchups.span({})" />
+          <span class="target">{{ chosen.fade.toFixed(2) }} s</span>
+        </label>
       </div>
     </div>
   </div>
@@ -587,5 +594,22 @@ select {
 }
 .target {
   white-space: nowrap;
+  font-variant-numeric: tabular-nums;
+}
+.span {
+  grid-column: 1 / -1;
+  gap: 10px;
+}
+.fade {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  flex: 1;
+  min-width: 0;
+}
+.fade input {
+  flex: 1;
+  min-width: 40px;
+  accent-color: var(--accent);
 }
 </style>
