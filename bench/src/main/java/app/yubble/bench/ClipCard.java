@@ -49,6 +49,9 @@ final class ClipCard {
     /** Longer side at which maps are compared: as large as they are made. */
     private static final int SIDE = DepthOverTime.SIDE;
 
+    /** Half of them warm up. */
+    private static final int RENDERED = 48;
+
     /** The marks of the pull that the truths were rendered with: seconds and nearness. */
     private static final double PULL_FROM = 0.5;
 
@@ -265,7 +268,7 @@ final class ClipCard {
         return sum / count;
     }
 
-    /** Rendering with depth ready: of 24 frames, after as many that warm up. */
+    /** Rendering with depth ready. */
     private static Map<String, Double> speeds(Path description, DepthEstimator estimator, Path temporary)
             throws IOException {
         ClipScene scene = ClipScene.read(description, SIDE, temporary);
@@ -273,7 +276,7 @@ final class ClipCard {
         scene.clip()
                 .each(
                         0,
-                        48,
+                        Math.min(RENDERED, scene.frames()),
                         (frame, picture) -> maps.add(
                                 frame % 12 == 0
                                         ? estimator.estimate(picture, Quality.DRAFT, Progress.NONE)
@@ -349,7 +352,7 @@ final class ClipCard {
         SideBySide.run(
                 scene.clip(),
                 0,
-                48,
+                maps.size(),
                 2,
                 (frame, picture) -> {
                     Picture own = Resample.toSize(picture, size);
@@ -357,10 +360,10 @@ final class ClipCard {
                     return new RefocusLine(StageCache.keepingAll()).render(still, recipe, View.of(size), Progress.NONE);
                 },
                 (frame, picture) -> {
-                    if (frame == 23) {
+                    if (frame == maps.size() / 2 - 1) {
                         start[0] = System.nanoTime();
                     }
                 });
-        return 24 / ((System.nanoTime() - start[0]) / 1e9);
+        return (maps.size() - maps.size() / 2) / ((System.nanoTime() - start[0]) / 1e9);
     }
 }

@@ -129,6 +129,35 @@ class ClipPageTest extends BrowserTest {
     }
 
     @Test
+    void aTouchUpActsOverATimeOfItsOwn() {
+        page.locator("[data-test=step-touchup]").click();
+        page.locator("[data-test=new-blur]").click();
+        saved();
+        Locator row = page.locator("[data-test=span-row]");
+        assertThat(row).containsText("whole clip");
+        pressAt(0.5);
+        page.locator("[data-test=span-from]").click();
+        saved();
+        assertThat(row).containsText("0:00.50 to the end");
+        page.locator("[data-test=fade]").fill("0.2");
+        saved();
+        BoundingBox strip = page.locator("[data-test=strip]").boundingBox();
+        page.mouse().move(strip.x + strip.width - 2, strip.y + 5);
+        page.mouse().down();
+        page.mouse().move(strip.x + 0.75 * strip.width, strip.y + 5);
+        page.mouse().up();
+        saved();
+        assertThat(row).containsText("0:00.50 to 0:00.75");
+        page.reload();
+        page.locator("[data-test=step-touchup]").click();
+        page.locator("[data-test=touchup] .name").click();
+        assertThat(row).containsText("0:00.50 to 0:00.75");
+        assertThat(row).containsText("0.20 s");
+        page.locator("[data-test=span-all]").click();
+        assertThat(row).containsText("whole clip");
+    }
+
+    @Test
     void aStretchIsRenderedPlayedAndDelivered() {
         page.keyboard().press("i");
         for (int i = 0; i < 9; i++) {

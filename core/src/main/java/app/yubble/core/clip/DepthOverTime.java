@@ -3,6 +3,7 @@ package app.yubble.core.clip;
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthEstimator;
+import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -201,24 +202,22 @@ public final class DepthOverTime {
         }
 
         private void pair(int before, int now) {
-            Flow there = flows.between(light.get(before), light.get(now));
-            Flow back = flows.between(light.get(now), light.get(before));
-            Plane agreement = there.agreement(back);
-            Approach walked = walked(before, now);
+            Way there = way(light.get(before), light.get(now));
+            Approach walked = walked(before, now, there);
             walks.add(walked);
             Plane moved = walked.appliedTo(maps.get(before));
-            scales.add(OneScale.Pair.of(moved, there.fetch(maps.get(now)), agreement));
+            scales.add(OneScale.Pair.of(moved, there.flow.fetch(maps.get(now)), there.agreement));
         }
 
         /** From one key to the next; measured over a longer way when keys lie close, for a step of a pixel says little. */
-        private Approach walked(int before, int now) {
+        private Approach walked(int before, int now, Way there) {
             int at = keys.indexOf(before);
             while (at > 0 && keys.get(at) > now - walkFrames) {
                 at--;
             }
             int first = keys.get(at);
-            Flow flow = flow(first, now);
-            return Approach.of(flow, maps.get(first), flow.agreement(flow(now, first)))
+            Way longer = first == before ? there : way(light.get(first), light.get(now));
+            return Approach.of(longer.flow, maps.get(first), longer.agreement)
                     .over((double) (now - before) / (now - first));
         }
 
@@ -255,20 +254,28 @@ public final class DepthOverTime {
             for (int i = 0; i < keys.size(); i++) {
                 int key = keys.get(i);
                 int before = keys.get(Math.max(0, i - 1));
-                Flow toLast = flow(key, before);
-                Plane agreement = toLast.agreement(flow(before, key));
+                Way toLast = way(key, before);
                 Approach walked = i > 0 ? walk(i, solved) : Approach.NONE;
-                Settling.State state = depth.add(solved.get(i).of(maps.get(key)), toLast, agreement, walked);
+                Settling.State state =
+                        depth.add(solved.get(i).of(maps.get(key)), toLast.flow, toLast.agreement, walked);
                 means.put(key, state.mean());
                 counts.put(key, state.count());
-                Settling.State cover = matte.add(mattes.get(key), toLast, agreement, Approach.NONE);
+                Settling.State cover = matte.add(mattes.get(key), toLast.flow, toLast.agreement, Approach.NONE);
                 matteMeans.put(key, cover.mean());
                 matteCounts.put(key, cover.count());
             }
         }
 
-        private Flow flow(int a, int b) {
-            return a == b ? Flow.none(size) : flows.between(light.get(a), light.get(b));
+        private Way way(int from, int other) {
+            return from == other
+                    ? new Way(Flow.none(size), Plane.filled(size, 1))
+                    : way(light.get(from), light.get(other));
+        }
+
+        private Way way(Plane from, Plane other) {
+            Flow[] both = new Flow[2];
+            Bands.ofPieces(2, back -> both[back] = back == 0 ? flows.between(from, other) : flows.between(other, from));
+            return new Way(both[0], both[0].agreement(both[1]));
         }
 
         /** Backwards over the keys, joined with the past; then forwards over all frames. */
@@ -279,14 +286,13 @@ public final class DepthOverTime {
                 progress.at(0.4 * (keys.size() - i) / keys.size());
                 int key = keys.get(i);
                 int after = keys.get(Math.min(keys.size() - 1, i + 1));
-                Flow toLast = flow(key, after);
-                Plane agreement = toLast.agreement(flow(after, key));
+                Way toLast = way(key, after);
                 Plane own = solved.get(i).of(maps.get(key));
                 Approach walked = i + 1 < keys.size() ? walk(i + 1, solved).over(-1) : Approach.NONE;
-                Settling.State future = depth.add(own, toLast, agreement, walked);
+                Settling.State future = depth.add(own, toLast.flow, toLast.agreement, walked);
                 means.put(key, Settling.joined(new Settling.State(means.get(key), counts.get(key)), future, own));
                 Plane cover = mattes.get(key);
-                Settling.State futureMatte = matte.add(cover, toLast, agreement, Approach.NONE);
+                Settling.State futureMatte = matte.add(cover, toLast.flow, toLast.agreement, Approach.NONE);
                 matteMeans.put(
                         key,
                         Settling.joined(
@@ -297,8 +303,11 @@ public final class DepthOverTime {
                 int key = keys.get(i);
                 sink.settled(key, depthOf(means.get(key), matteMeans.get(key)));
                 int next = i + 1 < keys.size() ? keys.get(i + 1) : to;
-                for (int frame = key + 1; frame < next; frame++) {
-                    sink.settled(frame, carried(frame, key, next, walk(i + 1, solved)));
+                if (next > key + 1) {
+                    DepthEstimate[] between = carried(key, next, walk(i + 1, solved));
+                    for (int k = 0; k < between.length; k++) {
+                        sink.settled(key + 1 + k, between[k]);
+                    }
                 }
             }
         }
@@ -310,40 +319,62 @@ public final class DepthOverTime {
             return new DepthEstimate(nearness, new Subject(matte, confidence));
         }
 
-        private DepthEstimate carried(int frame, int before, int after, Approach walked) {
-            float late = (float) (frame - before) / (after - before);
-            Way past = new Way(frame, before, 1 - late);
-            Way future = new Way(frame, after, late);
-            Plane nearness = mixed(
-                    past,
-                    walked.over(late).appliedTo(past.flow.fetch(means.get(before))),
-                    future,
-                    walked.over(late - 1).appliedTo(future.flow.fetch(means.get(after))));
-            Plane matte = mixed(
-                    past, past.flow.fetch(matteMeans.get(before)), future, future.flow.fetch(matteMeans.get(after)));
-            return depthOf(nearness, matte);
+        /** The frames between two keys, some at a time on all cores. */
+        private DepthEstimate[] carried(int before, int after, Approach walked) {
+            Known past = new Known(before);
+            Known future = new Known(after);
+            DepthEstimate[] out = new DepthEstimate[after - before - 1];
+            Plane[] lights = new Plane[out.length];
+            for (int k = 0; k < out.length; k++) {
+                lights[k] = light.get(before + 1 + k);
+            }
+            Bands.ofPieces(out.length, k -> {
+                float late = (float) (k + 1) / (after - before);
+                Way toPast = way(lights[k], past.light);
+                Way toFuture = way(lights[k], future.light);
+                Plane share = toPast.shareAgainst(toFuture, late);
+                Plane nearness = mixed(
+                        walked.over(late).appliedTo(toPast.flow.fetch(past.mean)),
+                        walked.over(late - 1).appliedTo(toFuture.flow.fetch(future.mean)),
+                        share);
+                out[k] = depthOf(
+                        nearness, mixed(toPast.flow.fetch(past.matte), toFuture.flow.fetch(future.matte), share));
+            });
+            return out;
         }
 
-        /** From a frame to a key, and how much each pixel counts. */
-        private final class Way {
-            final Flow flow;
-            final Plane weight;
+        /** What is known of a key. */
+        private final class Known {
+            final Plane light;
+            final Plane mean;
+            final Plane matte;
 
-            Way(int frame, int key, float share) {
-                flow = flow(frame, key);
-                weight = flow.agreement(flow(key, frame));
-                for (int i = 0; i < weight.samples().length; i++) {
-                    weight.samples()[i] = share * (weight.samples()[i] + LEAST_WEIGHT);
-                }
+            Known(int key) {
+                light = Scene.this.light.get(key);
+                mean = means.get(key);
+                matte = matteMeans.get(key);
             }
         }
 
-        private Plane mixed(Way past, Plane a, Way future, Plane b) {
+        private Plane mixed(Plane past, Plane future, Plane share) {
             Plane out = new Plane(size);
             for (int i = 0; i < out.samples().length; i++) {
-                float wa = past.weight.samples()[i];
-                float wb = future.weight.samples()[i];
-                out.samples()[i] = (wa * a.samples()[i] + wb * b.samples()[i]) / (wa + wb);
+                float a = past.samples()[i];
+                out.samples()[i] = a + share.samples()[i] * (future.samples()[i] - a);
+            }
+            return out;
+        }
+    }
+
+    /** From one frame to another, and how far flow agrees with that back. */
+    private record Way(Flow flow, Plane agreement) {
+        /** How much another way counts against this one, in [0,1]. */
+        Plane shareAgainst(Way other, float late) {
+            Plane out = new Plane(agreement.size());
+            for (int i = 0; i < out.samples().length; i++) {
+                float own = (1 - late) * (agreement.samples()[i] + LEAST_WEIGHT);
+                float others = late * (other.agreement.samples()[i] + LEAST_WEIGHT);
+                out.samples()[i] = others / (own + others);
             }
             return out;
         }
