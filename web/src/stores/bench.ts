@@ -4,7 +4,6 @@ import {
   api,
   Problem,
   type Band,
-  type Clip,
   type FocusPlace,
   type Recipe,
   type Shot,
@@ -12,7 +11,7 @@ import {
   type Version,
 } from '../api/client'
 import type { DepthView } from '../editing/depthViews'
-import { useFilm } from '../editing/film'
+import { useClipTime } from '../editing/clipTime'
 import { ofFrame, recipeAt, writtenAt } from '../editing/moments'
 import { depthKeyOf, recipeKey, reused } from '../editing/painting'
 import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness } from '../editing/nearness'
@@ -65,9 +64,11 @@ export const useBench = defineStore('bench', () => {
   /** The recipe as it is stored, with its marks. */
   const stored = shallowRef<Recipe>()
   /** The time of the shot when it is a clip. */
-  const clip = shallowRef<Clip>()
-  const frame = ref(0)
-  const micros = computed(() => clip.value?.micros[frame.value] ?? 0)
+  const time = useClipTime((bitmap) => {
+    pictures.showOriginal(bitmap)
+    if (nearness.value) photoAt(nearness.value)
+  })
+  const { clip, frame, micros, playing, depthPacks, packFrames } = time
   /** What the recipe is at the moment that is shown. */
   const recipe = computed(() => stored.value && now(stored.value))
   const now = (whole: Recipe): Recipe => (clip.value ? ofFrame(recipeAt(whole, micros.value), frame.value) : whole)
@@ -262,44 +263,17 @@ export const useBench = defineStore('bench', () => {
     if (recipe.value && !playing.value) pictures.request(recipe.value, draft)
   }
 
-  /** Whether time runs; then nothing is drawn but what a film shows. */
-  const playing = ref(false)
-  /** Which stretches of a clip have depth: their length in frames, and their numbers. */
-  const depthPacks = ref<number[]>([])
-  const packFrames = ref(24)
-  let film: ReturnType<typeof useFilm> | undefined
-
   async function openClip(loaded: Shot): Promise<void> {
     if (!loaded.clip?.frames) return
     const ticket = opened
-    const time = await api.clip(loaded.id)
+    const found = await api.clip(loaded.id)
     if (ticket !== opened) return
-    clip.value = time
-    film?.close()
-    film = useFilm(api.smallFilm(loaded.id), (bitmap) => {
-      pictures.showOriginal(bitmap)
-      if (nearness.value) photoAt(nearness.value)
-    })
-    frame.value = 0
-    film.at(seen(0))
+    time.begin(loaded.id, found)
     void loadDepthPacks(loaded.id)
   }
 
-  /** A time within a frame, in seconds, so that rounding does not show the one before. */
-  function seen(number: number): number {
-    const all = clip.value?.micros ?? []
-    const from = all[number] ?? 0
-    return (from + Math.min(5000, ((all[number + 1] ?? clip.value?.lasts ?? from) - from) / 2)) / 1e6
-  }
-
-  async function loadDepthPacks(id: string): Promise<void> {
-    await attempt(async () => {
-      const progress = await api.clipDepth(id)
-      if (shot.value?.id !== id) return
-      packFrames.value = progress.frames
-      depthPacks.value = progress.packs
-    })
-  }
+  const loadDepthPacks = (id: string): Promise<void> =>
+    attempt(() => time.loadDepthPacks(id, () => shot.value?.id === id))
 
   let looking = false
   /** More of a clip may be there: it has been read, or more of its frames have depth. */
@@ -322,19 +296,15 @@ export const useBench = defineStore('bench', () => {
 
   /** Shows another frame. */
   function turnTo(number: number): void {
-    const last = (clip.value?.micros.length ?? 1) - 1
-    const to = Math.max(0, Math.min(last, Math.round(number)))
-    if (to === frame.value) return
-    frame.value = to
+    if (!time.turn(number)) return
     things.value = edgeWidths.value = undefined
-    if (playing.value) return
-    showFrame()
+    if (!playing.value) showFrame()
   }
 
   /** All that is shown of the moment is drawn. */
   function showFrame(): void {
     pictures.turn()
-    film?.at(seen(frame.value))
+    time.show()
     askPicture(true)
     if (recipe.value) depthLoop?.request(recipe.value, true)
     if (view.value === 'check') void loadEdgeWidths()
@@ -518,12 +488,8 @@ export const useBench = defineStore('bench', () => {
     things.value = edgeWidths.value = marked.value = undefined
     thing.value = 0
     moving = false
-    film?.close()
-    film = undefined
-    shot.value = version.value = stored.value = clip.value = undefined
-    frame.value = 0
-    playing.value = false
-    depthPacks.value = []
+    time.close()
+    shot.value = version.value = stored.value = undefined
     nearness.value = depthPhoto.value = hovered.value = undefined
     colouredBy = undefined
     versions.value = []
