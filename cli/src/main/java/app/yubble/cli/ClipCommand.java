@@ -74,12 +74,8 @@ final class ClipCommand implements Callable<Integer> {
     @Option(names = "--depth-flip", description = "the depth has white far")
     private boolean depthFlip;
 
-    @Option(
-            names = "--engine",
-            defaultValue = "auto",
-            completionCandidates = Engines.Names.class,
-            description = Engines.HELP)
-    private String engine;
+    @Mixin
+    private final EngineOption engine = new EngineOption();
 
     @Option(names = "--quality", defaultValue = "best", description = "of estimated depth: draft or best")
     private String quality;
@@ -126,7 +122,7 @@ final class ClipCommand implements Callable<Integer> {
             List<Pulled> pulls = pulls(work.sheet());
             DepthReel reel = file
                     ? work.broughtIn(Path.of(Objects.requireNonNull(depth)))
-                    : work.estimated(Engines.named(engine), wanted);
+                    : work.estimated(engine.estimator(), wanted);
             if (depth != null || depthFlip) {
                 recipe = recipe.withDepth(DepthChoice.of(file ? DepthChoice.Source.FILE : DepthChoice.Source.ESTIMATED)
                         .withTrim(recipe.depth().trim().withFlip(depthFlip)));

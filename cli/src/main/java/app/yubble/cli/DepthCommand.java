@@ -26,6 +26,7 @@ import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -50,12 +51,8 @@ final class DepthCommand implements Callable<Integer> {
             description = "16-bit grey PNG, white = near; of a clip a folder of them or a film that ends in mkv")
     private Path out;
 
-    @Option(
-            names = "--engine",
-            defaultValue = "auto",
-            completionCandidates = Engines.Names.class,
-            description = Engines.HELP)
-    private String engine;
+    @Mixin
+    private final EngineOption engine = new EngineOption();
 
     @Option(
             names = "--matte",
@@ -71,7 +68,7 @@ final class DepthCommand implements Callable<Integer> {
         if (ClipWork.isClip(photo)) {
             return clip();
         }
-        var estimator = Engines.named(engine);
+        var estimator = engine.estimator();
         Picture picture = Inputs.picture(photo).picture();
         DepthEstimate estimate = estimator.estimate(picture, Quality.BEST, Progress.NONE);
         Plane fine = matte == null ? null : MatteRefiner.refine(matteOf(estimate), picture);
@@ -92,7 +89,7 @@ final class DepthCommand implements Callable<Integer> {
         if (!film && out.getFileName().toString().contains(".") && !Files.isDirectory(out)) {
             throw new WrongUseException("-o: depth of a clip goes into a folder or a file that ends in mkv");
         }
-        var estimator = Engines.named(engine);
+        var estimator = engine.estimator();
         Quality wanted = ClipCommand.quality(quality);
         try (ClipWork work = ClipWork.open(photo, out, spec.commandLine().getErr())) {
             DepthReel reel = work.estimated(estimator, wanted);

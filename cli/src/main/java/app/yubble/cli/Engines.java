@@ -10,8 +10,6 @@ import java.util.List;
 
 /** Depth estimators by the names of the command line. The launcher says where the models folder is. */
 final class Engines {
-    static final String HELP = "for estimated depth: ${COMPLETION-CANDIDATES}";
-
     private static final String FOLDER = "yubble.models";
     private static final String CUES = "cues";
 

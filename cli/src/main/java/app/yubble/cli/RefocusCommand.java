@@ -53,12 +53,8 @@ final class RefocusCommand implements Callable<Integer> {
     @Option(names = "--depth-flip", description = "the depth file has white far")
     private boolean depthFlip;
 
-    @Option(
-            names = "--engine",
-            defaultValue = "auto",
-            completionCandidates = Engines.Names.class,
-            description = Engines.HELP)
-    private String engine;
+    @Mixin
+    private final EngineOption engine = new EngineOption();
 
     @Option(names = "--max-size", description = "longest side of the output in pixels")
     private @Nullable Integer maxSize;
@@ -127,7 +123,7 @@ final class RefocusCommand implements Callable<Integer> {
 
     private DepthEstimate depthMap(Picture picture) {
         if (depth == null || depth.equals("auto")) {
-            return Engines.named(engine).estimate(picture, Quality.BEST, Progress.NONE);
+            return engine.estimator().estimate(picture, Quality.BEST, Progress.NONE);
         }
         if (depth.equals("camera")) {
             return DepthEstimate.of(Inputs.cameraDepth(photo, picture.size()));

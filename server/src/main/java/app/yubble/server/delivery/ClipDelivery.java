@@ -19,6 +19,7 @@ import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.clip.FrameZip;
 import app.yubble.media.clip.StretchWriter;
 import app.yubble.media.recipe.RecipeJson;
+import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.PicturedStill;
@@ -54,8 +55,11 @@ class ClipDelivery {
     private final ClipFiles clips;
     private final FileStore files;
     private final StretchStore store;
+    private final MemoryGate gate;
 
-    ClipDelivery(Shots shots, Materials materials, ClipFiles clips, FileStore files, StretchStore store) {
+    ClipDelivery(
+            Shots shots, Materials materials, ClipFiles clips, FileStore files, StretchStore store, MemoryGate gate) {
+        this.gate = gate;
         this.shots = shots;
         this.materials = materials;
         this.clips = clips;
@@ -214,7 +218,7 @@ class ClipDelivery {
                 taker);
     }
 
-    private static <T> void worked(
+    private <T> void worked(
             Reel reel, Part part, BiFunction<RefocusLine, PicturedStill, T> work, SideBySide.Taker<T> taker) {
         SideBySide.run(
                 reel.source(),
@@ -223,7 +227,8 @@ class ClipDelivery {
                 WORKERS,
                 (frame, picture) -> {
                     PicturedStill still = new PicturedStill(reel.material.frame(frame), picture, reel.detail());
-                    return work.apply(new RefocusLine(StageCache.keepingAll()), still);
+                    return gate.with(
+                            reel.size.pixels(), () -> work.apply(new RefocusLine(StageCache.keepingAll()), still));
                 },
                 taker);
     }

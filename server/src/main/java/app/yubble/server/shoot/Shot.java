@@ -93,39 +93,32 @@ public class Shot {
     protected Shot() {}
 
     @SuppressWarnings("NullAway.Init")
-    Shot(UUID accountId, UUID shootId, String name, String contentHash, long bytes, Origin origin) {
+    private Shot(UUID accountId, UUID shootId, String name, String contentHash, long bytes, String format, Size size) {
         this.id = UUID.randomUUID();
         this.accountId = accountId;
         this.shootId = shootId;
         this.name = name;
         this.contentHash = contentHash;
         this.bytes = bytes;
-        this.format = origin.format();
-        this.width = origin.size().width();
-        this.height = origin.size().height();
+        this.format = format;
+        this.width = size.width();
+        this.height = size.height();
+        this.state = State.WAITING;
+        this.changed = Instant.now();
+    }
+
+    Shot(UUID accountId, UUID shootId, String name, String contentHash, long bytes, Origin origin) {
+        this(accountId, shootId, name, contentHash, bytes, origin.format(), origin.size());
         Camera camera = origin.camera();
         this.focalLength = orNull(camera.focalLength());
         this.sensorWidth = orNull(camera.sensorWidth());
         this.fNumber = orNull(camera.fNumber());
         this.distance = orNull(camera.distance());
-        this.state = State.WAITING;
-        this.changed = Instant.now();
     }
 
-    @SuppressWarnings("NullAway.Init")
     Shot(UUID accountId, UUID shootId, String name, String contentHash, long bytes, ClipInfo info) {
-        this.id = UUID.randomUUID();
-        this.accountId = accountId;
-        this.shootId = shootId;
-        this.name = name;
-        this.contentHash = contentHash;
-        this.bytes = bytes;
+        this(accountId, shootId, name, contentHash, bytes, info.container(), info.size());
         this.clip = true;
-        this.format = info.container();
-        this.width = info.size().width();
-        this.height = info.size().height();
-        this.state = State.WAITING;
-        this.changed = Instant.now();
     }
 
     private static @Nullable Double orNull(OptionalDouble value) {
