@@ -116,7 +116,13 @@ function at(event: PointerEvent): { x: number; y: number } {
 
 function markAt(x: number, y: number): Chosen | undefined {
   const all = [
-    ...notches.value.map((each) => ({ kind: 'band' as MarkKind, at: each.at, x: each.x, far: 0 })),
+    // A notch is taken hold of anywhere above and below it, unless another mark lies there.
+    ...notches.value.map((each) => ({
+      kind: 'band' as MarkKind,
+      at: each.at,
+      x: each.x,
+      far: Math.min(NEAR, Math.max(0, each.top - y, y - each.bottom)),
+    })),
     ...others.value.flatMap(({ kind, marks: own }) =>
       own.map((each) => ({ kind, at: each.at, x: each.x, far: Math.abs(each.y - y) })),
     ),
