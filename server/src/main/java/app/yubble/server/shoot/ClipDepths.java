@@ -40,6 +40,7 @@ public class ClipDepths {
         private @Nullable Double confidence;
         private Size size = new Size(1, 1);
         private int unstored;
+        private int lastPack;
 
         private Running(Shot shot, UUID run, String origin, Quality quality, int frames) {
             this.shot = shot;
@@ -49,16 +50,19 @@ public class ClipDepths {
             reel = new DepthReel(this, frames, true);
         }
 
-        /** A frame that was estimated alone. The very first is stored at once. */
+        /** A frame that was estimated alone. The very first is stored at once, and so is one out of turn: somebody looks at it. */
         public void first(int frame, DepthEstimate estimate) {
             int number = frame / DepthPack.FRAMES;
             boolean fresh = first.isEmpty();
             first.computeIfAbsent(number, none -> DepthPack.ofEstimates()).add(frame, estimate);
             told(estimate);
-            if (fresh || ++unstored >= FIRST_AT_ONCE) {
+            int behind = Math.min(lastPack, number);
+            boolean inTurn = number == lastPack || number == lastPack + 1;
+            lastPack = number;
+            if (fresh || !inTurn || ++unstored >= FIRST_AT_ONCE) {
                 unstored = 0;
                 first.forEach((pack, content) -> index = index.withFirst(pack, clips.put(content.write())));
-                first.keySet().removeIf(pack -> pack < number);
+                first.keySet().removeIf(pack -> pack < behind);
                 store();
             }
         }
