@@ -250,6 +250,22 @@ class ClipShotTest extends ServerTest {
                 .isEmpty();
     }
 
+    @Test
+    void aStretchWhoseNodeIsLostIsRenderedByAnother() {
+        Browser browser = browser().signedUp("cliplost");
+        String shot = readyClip(browser);
+        ObjectNode recipe = pulled(browser, shot, 0.7);
+        int before = stretches();
+        played(browser, shot, recipe);
+        String lost = database.queryForObject("select name from stretch order by created desc limit 1", String.class);
+        database.update("delete from stretch where name = ?", lost);
+        database.update("insert into stretch_taken (name, until) values (?, now(6) + interval 2 second)", lost);
+        played(browser, shot, recipe);
+        assertThat(stretches()).isEqualTo(before + 2);
+        assertThat(database.queryForObject("select count(*) from stretch_taken", Integer.class))
+                .isZero();
+    }
+
     private int stretches() {
         Integer count = database.queryForObject("select count(*) from stretch", Integer.class);
         return count == null ? 0 : count;

@@ -20,6 +20,7 @@ import app.yubble.media.clip.FrameZip;
 import app.yubble.media.clip.StretchWriter;
 import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.jobs.MemoryGate;
+import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.PicturedStill;
@@ -31,10 +32,15 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BiFunction;
+import java.util.function.DoubleConsumer;
 import java.util.function.IntConsumer;
 import org.springframework.stereotype.Component;
 
@@ -68,7 +74,11 @@ class ClipDelivery {
     }
 
     /** Frames from {@code from} (inclusive) to {@code end} (exclusive). */
-    record Part(int from, int end) {}
+    record Part(int from, int end) {
+        int frames() {
+            return end - from;
+        }
+    }
 
     /** The stretches of a delivery, in order. */
     static List<Part> parts(Delivery delivery) {
@@ -127,25 +137,61 @@ class ClipDelivery {
         }
     }
 
-    /** Whether all stretches are there. */
-    boolean isComplete(Delivery delivery) {
-        Reel reel = new Reel(delivery);
-        return parts(delivery).stream()
-                .allMatch(part -> store.find(reel.name(part)).isPresent());
+    /** How a delivery stands when a turn of work on it ends. */
+    enum State {
+        /** All stretches are there. */
+        COMPLETE,
+        /** There are stretches that nobody has rendered or is rendering. */
+        MORE,
+        /** What is missing others are rendering. */
+        ELSEWHERE
     }
 
     /**
-     * Renders a stretch, unless it is there.
+     * Renders stretches that nobody else has or is rendering, one after the other, until none is left or {@code turn} is over.
      *
-     * @param done is told after each frame, and may call the work off
+     * @param progress is told the share of frames that are there, and may call the work off
      */
-    void render(Delivery delivery, Part part, IntConsumer done) throws IOException {
+    State render(Delivery delivery, Duration turn, DoubleConsumer progress) throws IOException {
         Reel reel = new Reel(delivery);
-        String name = reel.name(part);
-        if (store.find(name).isPresent()) {
-            done.accept(part.end() - part.from());
-            return;
+        Map<Part, String> missing = new LinkedHashMap<>();
+        parts(delivery).forEach(part -> missing.put(part, reel.name(part)));
+        int frames = delivery.endFrame() - delivery.firstFrame();
+        long start = System.nanoTime();
+        while (true) {
+            missing.values().removeIf(name -> store.find(name).isPresent());
+            int there =
+                    frames - missing.keySet().stream().mapToInt(Part::frames).sum();
+            progress.accept((double) there / frames);
+            if (missing.isEmpty()) {
+                return State.COMPLETE;
+            }
+            if (System.nanoTime() - start > turn.toNanos()) {
+                return State.MORE;
+            }
+            Map.Entry<Part, String> mine = missing.entrySet().stream()
+                    .filter(each -> store.take(each.getValue()))
+                    .findFirst()
+                    .orElse(null);
+            if (mine == null) {
+                return State.ELSEWHERE;
+            }
+            String name = mine.getValue();
+            StoredProgress keeping = new StoredProgress(done -> {
+                store.keepTaken(name);
+                progress.accept(done);
+                return true;
+            });
+            AtomicInteger made = new AtomicInteger(there);
+            try {
+                render(reel, mine.getKey(), name, more -> keeping.at((double) made.addAndGet(more) / frames));
+            } finally {
+                store.giveBack(name);
+            }
         }
+    }
+
+    private void render(Reel reel, Part part, String name, IntConsumer done) throws IOException {
         Path file = files.incoming();
         try {
             if (reel.format.isDepth()) {

@@ -78,14 +78,15 @@ public class Deliveries {
         return true;
     }
 
-    /** Adds to the progress; false when the delivery is over. */
+    /** Progress of several jobs side by side: it does not go back. False when the delivery is over. */
     @Transactional
-    boolean advance(UUID id, double share) {
+    boolean advance(UUID id, double done) {
         Delivery delivery = repository.findLockedById(id).orElse(null);
         if (delivery == null || delivery.isOver()) {
             return false;
         }
-        delivery.reach(Delivery.State.RENDERING, Math.min(MOST_BEFORE_JOINED, delivery.progress() + share), null);
+        delivery.reach(
+                Delivery.State.RENDERING, Math.min(MOST_BEFORE_JOINED, Math.max(delivery.progress(), done)), null);
         return true;
     }
 

@@ -23,7 +23,7 @@ import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.util.List;
+import java.time.Duration;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
 import org.jobrunr.jobs.annotations.Job;
@@ -36,8 +36,13 @@ import org.springframework.stereotype.Component;
 public class DeliveryJob {
     private static final Logger LOG = LoggerFactory.getLogger(DeliveryJob.class);
 
-    /** Chains of jobs of one delivery: as many nodes can share it. */
-    private static final int CHAINS = 4;
+    /** Jobs of one clip's delivery: as many nodes can share it. */
+    private static final int HANDS = 4;
+
+    /** Work on one clip at a stretch, before others get their turn. */
+    private static final Duration TURN = Duration.ofSeconds(20);
+
+    private static final Duration LOOK_AGAIN = Duration.ofSeconds(3);
 
     private static final int LONGEST_PROBLEM = 500;
 
@@ -101,44 +106,43 @@ public class DeliveryJob {
     }
 
     /**
-     * A clip's stretches are rendered by chains of jobs, so that several nodes share them and a node that is lost costs one
-     * stretch. Each job renders one and puts the next of its chain in the queue; who finds all of them there joins them.
+     * A clip's stretches are rendered by several jobs, so that nodes share them and a node that is lost costs one stretch. Each renders
+     * what nobody has or is rendering for as long as its turn lasts and comes again; who finds all of them there joins them.
      */
     private void beginClip(Delivery delivery) {
         UUID id = delivery.id();
-        for (int chain = 0;
-                chain < Math.min(CHAINS, ClipDelivery.parts(delivery).size());
-                chain++) {
-            enqueueStretch(id, chain);
+        for (int hand = 0; hand < Math.min(HANDS, ClipDelivery.parts(delivery).size()); hand++) {
+            enqueueStretches(id, hand);
         }
     }
 
-    private void enqueueStretch(UUID id, int number) {
-        starter.<DeliveryJob>enqueue(job -> job.stretch(id, number));
+    private void enqueueStretches(UUID id, int hand) {
+        starter.<DeliveryJob>enqueue(job -> job.stretches(id, hand));
     }
 
     /** Runs in a worker. A node that dies over it leaves it to another one. */
-    @Job(name = "Stretch %1 of delivery %0", retries = 5)
-    public void stretch(UUID id, int number) {
-        lane.<DeliveryJob>run(() -> rendered(id, number), job -> job.stretch(id, number));
+    @Job(name = "Stretches of delivery %0, hand %1", retries = 5)
+    public void stretches(UUID id, int hand) {
+        lane.<DeliveryJob>run(() -> rendered(id, hand), job -> job.stretches(id, hand));
     }
 
-    private void rendered(UUID id, int number) {
+    private void rendered(UUID id, int hand) {
         Delivery delivery = deliveries.find(id).orElse(null);
         if (delivery == null || delivery.isOver()) {
             return;
         }
-        List<ClipDelivery.Part> parts = ClipDelivery.parts(delivery);
-        int frames = delivery.endFrame() - delivery.firstFrame();
         try {
-            clips.render(delivery, parts.get(number), done -> {
-                if (!deliveries.advance(id, (double) done / frames)) {
+            ClipDelivery.State state = clips.render(delivery, TURN, done -> {
+                if (!deliveries.advance(id, done)) {
                     throw new CancellationException("cancelled");
                 }
             });
-            if (number + CHAINS < parts.size()) {
-                enqueueStretch(id, number + CHAINS);
-            } else if (clips.isComplete(delivery)) {
+            if (state == ClipDelivery.State.MORE) {
+                enqueueStretches(id, hand);
+            } else if (state == ClipDelivery.State.ELSEWHERE) {
+                // Whoever renders the rest may be lost or called off.
+                starter.<DeliveryJob>later(LOOK_AGAIN, job -> job.stretches(id, hand));
+            } else {
                 FileStore.Stored stored = clips.join(delivery);
                 deliveries.done(id, stored.hash(), stored.bytes());
                 LOG.info("delivery of {} done", delivery.fileName());
