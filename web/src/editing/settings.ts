@@ -22,15 +22,18 @@ export function setting(path: SettingPath): Setting {
 }
 
 export function valueAt(recipe: Recipe, path: RecipePath): number {
-  const [part, key] = path.split('.') as [keyof Recipe, string | undefined]
-  const value: unknown = recipe[part]
-  return key ? ((value as Record<string, number>)[key] as number) : (value as number)
+  return path.split('.').reduce<unknown>((part, key) => (part as Record<string, unknown>)[key], recipe) as number
 }
 
 /** What becomes of a recipe when one number of it changes. */
 export function changed(recipe: Recipe, path: RecipePath, value: number): Partial<Recipe> {
-  const [part, key] = path.split('.') as [keyof Recipe, string | undefined]
-  return { [part]: key ? { ...(recipe[part] as object), [key]: value } : value }
+  const [part, ...keys] = path.split('.') as [keyof Recipe, ...string[]]
+  return { [part]: within(recipe[part], keys, value) }
+}
+
+function within(part: unknown, [key, ...rest]: string[], value: number): unknown {
+  if (key === undefined) return value
+  return { ...(part as object), [key]: within((part as Record<string, unknown>)[key], rest, value) }
 }
 
 const percent = (value: number): string => `${Math.round(value * 100)} %`
@@ -44,6 +47,7 @@ const texts: Record<string, (value: number) => string> = {
   factor: percent,
   millimetres: (value) => `${Math.round(value * 10) / 10} mm`,
   metres: (value) => `${Math.round(value * 100) / 100} m`,
+  stops: (value) => `${value > 0 ? '+' : ''}${value.toFixed(1)} stops`,
   none: (value) => `${Math.round(value * 100) / 100}`,
 }
 
@@ -52,7 +56,7 @@ export function textOf(path: SettingPath, value: number): string {
   return (texts[setting(path).unit] as (value: number) => string)(value)
 }
 
-const STEPS: Record<string, number> = { degrees: 1, percent: 1, metres: 0.1, millimetres: 1 }
+const STEPS: Record<string, number> = { stops: 0.1, degrees: 1, percent: 1, metres: 0.1, millimetres: 1 }
 
 /** What a slider or a field for a number needs. */
 export function control(path: SettingPath): { label: string; hint: string; least: number; most: number; step: number } {

@@ -8,6 +8,7 @@ import {
   mdiRedo,
   mdiTerrain,
   mdiTrayArrowDown,
+  mdiWeatherFog,
   mdiUndo,
 } from '@mdi/js'
 import { useEventListener } from '@vueuse/core'
@@ -20,6 +21,7 @@ import type { DepthView } from '../editing/depthViews'
 import FocusDeck from '../bench/decks/FocusDeck.vue'
 import GuidanceNotes from '../bench/decks/GuidanceNotes.vue'
 import HistoryMenu from '../bench/versions/HistoryMenu.vue'
+import AtmosphereDeck from '../bench/decks/AtmosphereDeck.vue'
 import LensDeck from '../bench/decks/LensDeck.vue'
 import type { Compare } from '../editing/pictures'
 import PictureStage from '../bench/picture/PictureStage.vue'
@@ -44,6 +46,7 @@ const steps: { key: Step; name: string; icon: string; hint: string }[] = [
   { key: 'focus', name: 'Focus', icon: mdiImageFilterCenterFocus, hint: 'What is sharp' },
   { key: 'touchup', name: 'Touch-up', icon: mdiBrush, hint: 'What is still wrong, painted right' },
   { key: 'lens', name: 'Lens', icon: mdiCircleSlice8, hint: 'How the rest is blurred' },
+  { key: 'atmosphere', name: 'Atmosphere', icon: mdiWeatherFog, hint: 'Mist, the tone of what is blurred, grain' },
   { key: 'deliver', name: 'Deliver', icon: mdiTrayArrowDown, hint: 'The finished picture' },
 ]
 const views: { key: DepthView; name: string; hint: string }[] = [
@@ -147,7 +150,7 @@ function keydown(event: KeyboardEvent): void {
   if (!event.altKey && !typing(event) && !sheet.value && !copying.value && bench.clip && timeKey(event, key, command))
     return event.preventDefault()
   if (command || event.altKey || typing(event) || sheet.value || copying.value) return
-  const step = steps[['f1', 'f2', 'f3', 'f4', 'f5'].indexOf(key)]
+  const step = steps[['f1', 'f2', 'f3', 'f4', 'f5', 'f6'].indexOf(key)]
   if (step) {
     event.preventDefault()
     bench.step = step.key
@@ -358,6 +361,7 @@ onBeforeUnmount(bench.close)
           <FocusDeck v-else-if="bench.step === 'focus'" />
           <TouchupDeck v-else-if="bench.step === 'touchup'" />
           <LensDeck v-else-if="bench.step === 'lens'" />
+          <AtmosphereDeck v-else-if="bench.step === 'atmosphere'" />
           <DeliverDeck v-else />
         </template>
       </section>
@@ -414,7 +418,8 @@ onBeforeUnmount(bench.close)
   gap: 3px;
   padding: 11px 0 9px;
   color: var(--dim);
-  font-size: 11.5px;
+  font-size: 11px;
+  letter-spacing: -0.01em;
   position: relative;
 }
 .rail button:hover {

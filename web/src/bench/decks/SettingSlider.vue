@@ -14,6 +14,8 @@ const props = defineProps<{
   most?: number
   step?: number
   text?: (value: number) => string
+  /** What a change of it is called in the history, where its name alone does not say which. */
+  called?: string
   /** Turns the value that is set into a change, where more has to follow it. */
   change?: (value: number) => Partial<Recipe>
 }>()
@@ -42,5 +44,5 @@ function after(set: number): Partial<Recipe> {
     v-bind="field"
     :value="value"
     @live="bench.live(after($event))"
-    @commit="bench.commit(setting(path).called, after($event))" />
+    @commit="bench.commit(called ?? setting(path).called, after($event))" />
 </template>

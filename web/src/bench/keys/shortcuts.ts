@@ -62,7 +62,7 @@ export const shortcuts: { group: string; keys: { key: string; does: string }[] }
     keys: [
       { key: 'Ctrl Z, Ctrl Shift Z', does: 'Undo, redo' },
       { key: 'H', does: 'History: all steps' },
-      { key: 'F1 to F5', does: 'Depth, Focus, Touch-up, Lens, Deliver' },
+      { key: 'F1 to F6', does: 'Depth, Focus, Touch-up, Lens, Atmosphere, Deliver' },
       { key: '?', does: 'This sheet' },
     ],
   },

@@ -5,6 +5,7 @@ import { useBench } from '../../stores/bench'
 import type { Band } from '../../api/client'
 import { distanceWords } from './distance'
 import { coversEverything, coversNothing, histogram, nearnessAt, occupied, tiltAt } from '../../editing/nearness'
+import { hides } from '../../editing/mist'
 import { plan } from './plan'
 
 const RIDGE = 46
@@ -91,6 +92,16 @@ const hover = computed(() => {
   const at = bench.hovered
   const map = bench.nearness
   return at && map ? { x: at.x * ground.value.width, y: y(nearnessAt(map, at.x, at.y)) } : undefined
+})
+
+/** The mist, as what it hides from far to near. */
+const air = computed(() => {
+  const mist = bench.recipe?.atmosphere.mist
+  if (!mist || mist.density === 0) return undefined
+  return Array.from({ length: 17 }, (_, i) => ({
+    at: i / 16,
+    share: 0.8 * hides(mist, nearnessOf((i / 16) * ground.value.height)),
+  }))
 })
 
 const ridge = computed(() => {
@@ -261,6 +272,19 @@ onMounted(drawPlan)
       @keydown="key">
       <canvas ref="canvas" :style="{ width: `${ground.width}px`, height: `${ground.height}px` }" />
       <svg :width="size.width" :height="size.height" aria-hidden="true">
+        <template v-if="air">
+          <defs>
+            <linearGradient id="plan-air" x1="0" y1="0" x2="0" y2="1">
+              <stop
+                v-for="each in air"
+                :key="each.at"
+                :offset="each.at"
+                stop-color="currentColor"
+                :stop-opacity="each.share" />
+            </linearGradient>
+          </defs>
+          <rect class="air" :width="ground.width" :height="ground.height" fill="url(#plan-air)" data-test="plan-mist" />
+        </template>
         <g class="cone">
           <line :x1="ground.width / 2" :y1="size.height - 12" x2="0" y2="0" />
           <line :x1="ground.width / 2" :y1="size.height - 12" :x2="ground.width" y2="0" />

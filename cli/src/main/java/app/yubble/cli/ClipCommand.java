@@ -222,7 +222,7 @@ final class ClipCommand implements Callable<Integer> {
         if (map == null) {
             throw new IllegalStateException("frame " + (frame + 1) + " has no depth");
         }
-        return new HeldPhoto(picture, map, masks, DepthEdges.Detail.STEADY);
+        return new HeldPhoto(picture, map, masks, DepthEdges.Detail.STEADY, frame);
     }
 
     private void render(

@@ -254,7 +254,7 @@ class ClipShotTest extends ServerTest {
     void aStretchWhoseNodeIsLostIsRenderedByAnother() {
         Browser browser = browser().signedUp("cliplost");
         String shot = readyClip(browser);
-        ObjectNode recipe = pulled(browser, shot, 0.7);
+        ObjectNode recipe = pulled(browser, shot, 1.4);
         int before = stretches();
         played(browser, shot, recipe);
         String lost = database.queryForObject("select name from stretch order by created desc limit 1", String.class);

@@ -1,6 +1,8 @@
 package app.yubble.core.recipe;
 
+import app.yubble.core.atmosphere.Atmosphere;
 import app.yubble.core.clip.Moment;
+import app.yubble.core.finish.Finish;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
@@ -25,6 +27,8 @@ public record Recipe(
         Gain gain,
         Disc disc,
         Glints glints,
+        Atmosphere atmosphere,
+        Finish finish,
 
         @Setting(
                 called = "Opacity",
@@ -55,7 +59,7 @@ public record Recipe(
         if (touchups.stream().map(Touchup::id).distinct().count() < touchups.size()) {
             throw new IllegalArgumentException("two touch-ups of a recipe have one id");
         }
-        SETTINGS.check(depth, touchups, band, aperture, gain, disc, glints, opacity, marks);
+        SETTINGS.check(depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks);
     }
 
     @Override
@@ -69,38 +73,46 @@ public record Recipe(
     }
 
     public Recipe withDepth(DepthChoice value) {
-        return new Recipe(value, touchups, band, aperture, gain, disc, glints, opacity, marks);
+        return new Recipe(value, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks);
     }
 
     public Recipe withTouchups(List<Touchup> value) {
-        return new Recipe(depth, value, band, aperture, gain, disc, glints, opacity, marks);
+        return new Recipe(depth, value, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks);
     }
 
     public Recipe withBand(SharpBand value) {
-        return new Recipe(depth, touchups, value, aperture, gain, disc, glints, opacity, marks);
+        return new Recipe(depth, touchups, value, aperture, gain, disc, glints, atmosphere, finish, opacity, marks);
     }
 
     public Recipe withAperture(Aperture value) {
-        return new Recipe(depth, touchups, band, value, gain, disc, glints, opacity, marks);
+        return new Recipe(depth, touchups, band, value, gain, disc, glints, atmosphere, finish, opacity, marks);
     }
 
     public Recipe withGain(Gain value) {
-        return new Recipe(depth, touchups, band, aperture, value, disc, glints, opacity, marks);
+        return new Recipe(depth, touchups, band, aperture, value, disc, glints, atmosphere, finish, opacity, marks);
     }
 
     public Recipe withDisc(Disc value) {
-        return new Recipe(depth, touchups, band, aperture, gain, value, glints, opacity, marks);
+        return new Recipe(depth, touchups, band, aperture, gain, value, glints, atmosphere, finish, opacity, marks);
     }
 
     public Recipe withGlints(Glints value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, value, opacity, marks);
+        return new Recipe(depth, touchups, band, aperture, gain, disc, value, atmosphere, finish, opacity, marks);
+    }
+
+    public Recipe withAtmosphere(Atmosphere value) {
+        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, value, finish, opacity, marks);
+    }
+
+    public Recipe withFinish(Finish value) {
+        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, atmosphere, value, opacity, marks);
     }
 
     public Recipe withMarks(Marks value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, opacity, value);
+        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, value);
     }
 
     public Recipe withOpacity(double value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, value, marks);
+        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, value, marks);
     }
 }

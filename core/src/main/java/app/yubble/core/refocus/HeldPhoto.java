@@ -15,15 +15,17 @@ import org.jspecify.annotations.Nullable;
  *
  * @param masks by the names under which touch-ups begin with them
  * @param detail how much work its edges are
+ * @param pattern of its grain
  */
-public record HeldPhoto(Picture full, DepthEstimate map, Map<String, Plane> masks, DepthEdges.Detail detail)
+public record HeldPhoto(
+        Picture full, DepthEstimate map, Map<String, Plane> masks, DepthEdges.Detail detail, int pattern)
         implements Photo {
     public HeldPhoto {
         masks = Map.copyOf(masks);
     }
 
     public HeldPhoto(Picture full, DepthEstimate map, Map<String, Plane> masks) {
-        this(full, map, masks, DepthEdges.Detail.FINE);
+        this(full, map, masks, DepthEdges.Detail.FINE, 0);
     }
 
     public static HeldPhoto of(Picture full, Plane nearness) {

@@ -11,7 +11,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** What the lens makes of the picture. */
-record LensStage(PictureStage picture, GlintsStage glints, DefocusStage defocus, Disc disc) implements SeenStage {
+record LensStage(Stage<Picture> picture, GlintsStage glints, DefocusStage defocus, Disc disc) implements SeenStage {
     /** Parts whose sides are multiples of this many pixels often have one size, and then the lens uses its memory again. */
     private static final int GRID = 64;
 
@@ -37,7 +37,7 @@ record LensStage(PictureStage picture, GlintsStage glints, DefocusStage defocus,
 
     @Override
     public Size size() {
-        return picture.size();
+        return defocus.size();
     }
 
     @Override

@@ -16,7 +16,9 @@ record Line(
         PaintedStage painted,
         DefocusStage defocus,
         GlintsStage glints,
+        AirStage air,
         LensStage lens,
+        GrainStage finished,
         RevealedStage revealed,
         OpacityStage result) {
     /**
@@ -36,9 +38,16 @@ record Line(
         PaintedStage nearness = new PaintedStage(trimmed, painted, recipe.band());
         DefocusStage defocus = new DefocusStage(nearness, recipe.band(), recipe.gain(), radiusPerNearness);
         GlintsStage glints = new GlintsStage(picture, recipe.glints());
-        LensStage lens = new LensStage(picture, glints, defocus, recipe.disc());
-        RevealedStage revealed = new RevealedStage(lens, picture, reveals);
+        SceneColourStage colour = new SceneColourStage(picture, trimmed);
+        AirStage air = new AirStage(picture, nearness, defocus, colour, recipe.atmosphere());
+        LensStage lens = new LensStage(air, glints, defocus, recipe.disc());
+        NoiseStage noise = new NoiseStage(picture);
+        CrispStage crisp =
+                CrispStage.of(lens, picture, defocus, noise, recipe.finish().crispness());
+        GrainStage finished =
+                new GrainStage(crisp, defocus, noise, recipe.finish().grain(), still.pattern());
+        RevealedStage revealed = new RevealedStage(finished, picture, reveals);
         OpacityStage result = new OpacityStage(revealed, picture, recipe.opacity());
-        return new Line(picture, trimmed, nearness, defocus, glints, lens, revealed, result);
+        return new Line(picture, trimmed, nearness, defocus, glints, air, lens, finished, revealed, result);
     }
 }

@@ -183,10 +183,11 @@ final class Sight implements Results {
 
     @Override
     public Picture of(Stage<Picture> stage, Region part) {
-        if (!(stage.maker() instanceof LocalStage<Picture>)) {
+        if (!(stage.maker() instanceof LocalStage<Picture> local)) {
             return whole.of(stage, part);
         }
         Picture seen = of(stage);
-        return part.equals(looked) ? seen : Resample.crop(seen, part.from(looked));
+        Region of = local.isOfWholePicture() ? all : looked;
+        return part.equals(of) ? seen : Resample.crop(seen, part.from(of));
     }
 }

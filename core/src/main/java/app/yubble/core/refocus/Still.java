@@ -28,6 +28,11 @@ public interface Still {
         return DepthEdges.Detail.FINE;
     }
 
+    /** Which pattern of grain it gets: frames of a clip get one each. */
+    default int pattern() {
+        return 0;
+    }
+
     /** The picture at {@code size}, which has the full picture's shape; linear light. */
     Picture picture(Size size);
 

@@ -14,7 +14,9 @@ public enum Unit {
     FACTOR(""),
     MILLIMETRES("mm"),
     METRES("m"),
-    SECONDS("s");
+    SECONDS("s"),
+    /** Doublings of light. */
+    STOPS("stops");
 
     private final String sign;
 

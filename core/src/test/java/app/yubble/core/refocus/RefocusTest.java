@@ -4,8 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.yubble.core.Pictures;
+import app.yubble.core.atmosphere.Atmosphere;
+import app.yubble.core.atmosphere.Mist;
+import app.yubble.core.atmosphere.Tone;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthTrim;
+import app.yubble.core.finish.Finish;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.lens.DiscCharacter;
@@ -82,6 +86,9 @@ class RefocusTest {
             return DepthEstimate.of(depth);
         }
     }
+
+    private static final Atmosphere MISTY =
+            Atmosphere.CLEAR.withMist(Mist.NONE.withDensity(0.6).withClearing(0.5));
 
     private final Scene scene = new Scene(1200, 800);
     private final RefocusLine line = new RefocusLine(StageCache.keepingAll());
@@ -255,6 +262,13 @@ class RefocusTest {
                 plain.withTouchups(List.of(blur)).withOpacity(0.5),
                 plain.withDepth(plain.depth().withTrim(DepthTrim.NONE.withFlip(true)))
                         .withTouchups(List.of(blur)),
+                plain.withTouchups(List.of(first)).withAtmosphere(MISTY),
+                plain.withTouchups(List.of(grown)).withAtmosphere(MISTY),
+                plain.withBand(SharpBand.EVERYTHING).withAtmosphere(MISTY),
+                plain.withTouchups(List.of(grown, reveal))
+                        .withAtmosphere(MISTY.withBehind(new Tone(0.5, 0, -0.5, 1)))
+                        .withFinish(new Finish(1, 1)),
+                plain.withTouchups(List.of(first, reveal)).withFinish(new Finish(0.5, 0.4)),
                 plain.withTouchups(List.of(first)),
                 plain);
         Size size = new Size(600, 400);

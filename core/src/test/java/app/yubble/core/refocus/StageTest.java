@@ -4,9 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.yubble.core.Pictures;
+import app.yubble.core.atmosphere.Atmosphere;
+import app.yubble.core.atmosphere.Mist;
 import app.yubble.core.clip.Moment;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthTrim;
+import app.yubble.core.finish.Finish;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.raster.Picture;
@@ -66,6 +69,8 @@ class StageTest {
             .withDepth(DepthChoice.of(DepthChoice.Source.FILE).withTrim(DepthTrim.NONE.withFlip(true)))
             .withAperture(Aperture.DEFAULT.withFree(80))
             .withBand(SharpBand.around(0.8, 0.1, 0))
+            .withAtmosphere(Atmosphere.CLEAR.withMist(Mist.NONE.withDensity(0.5)))
+            .withFinish(new Finish(0.5, 0.5))
             .withOpacity(0.5);
 
     private static Line line() {
@@ -94,13 +99,18 @@ class StageTest {
                 .extracting(Stage::name)
                 .containsExactly(
                         "picture",
-                        "glints",
                         "depth",
                         "snapped",
                         "trimmed",
                         "painted",
                         "defocus",
+                        "scene colour",
+                        "air",
+                        "glints",
                         "lens",
+                        "noise",
+                        "crisp",
+                        "grain",
                         "revealed",
                         "opacity");
         for (Stage<?> stage : all) {
@@ -150,7 +160,10 @@ class StageTest {
                 return new Frame(moment.frame());
             }
         };
-        Recipe near = RECIPE.withDepth(DepthChoice.of(DepthChoice.Source.FILE)).withOpacity(1);
+        Recipe near = RECIPE.withDepth(DepthChoice.of(DepthChoice.Source.FILE))
+                .withAtmosphere(Atmosphere.CLEAR)
+                .withFinish(Finish.NONE)
+                .withOpacity(1);
         Recipe far = near.withBand(SharpBand.around(0.2, 0.1, 0));
         Course pull = moment -> moment.frame() == 0 ? near : far;
         RefocusLine line = new RefocusLine(StageCache.keepingAll());
@@ -215,8 +228,8 @@ class StageTest {
         Viewer viewer = new Viewer();
         RefocusLine line = new RefocusLine(StageCache.keepingAll());
         line.render(viewer, new Frame(0), RECIPE, View.of(SIZE), Progress.NONE);
-        // Nearness, radii, and the pictures that the lens and opacity made.
+        // Nearness, radii, and the pictures of the air, the lens, crispness, grain and opacity.
         long planes = SIZE.pixels() * Float.BYTES;
-        assertThat(viewer.bytes()).isEqualTo((1 + 1 + 3 + 3) * planes);
+        assertThat(viewer.bytes()).isEqualTo((1 + 1 + 5 * 3) * planes);
     }
 }

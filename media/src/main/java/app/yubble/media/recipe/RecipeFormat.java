@@ -17,7 +17,7 @@ public final class RecipeFormat {
 
     /** What has changed with each version; the first is from 1 to 2. */
     private static final List<Consumer<ObjectNode>> CHANGES =
-            List.of(RecipeFormat::gatherGlints, RecipeFormat::withoutTime);
+            List.of(RecipeFormat::gatherGlints, RecipeFormat::withoutTime, RecipeFormat::withoutGrain);
 
     /** The version that is written. */
     public static final int VERSION = CHANGES.size() + 1;
@@ -66,6 +66,11 @@ public final class RecipeFormat {
     /** Time came with marks and spans: an older recipe has none, and a program that knows none must not drop them. */
     private static void withoutTime(ObjectNode recipe) {
         // What is missing has its default.
+    }
+
+    /** Grain came late, and what was made before it stays as it was. */
+    private static void withoutGrain(ObjectNode recipe) {
+        recipe.set("finish", JsonNodeFactory.instance.objectNode().put("grain", 0));
     }
 
     /** Strength and threshold of glints stood apart; the threshold came late, so that many recipes have none. */

@@ -4,8 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
+import app.yubble.core.atmosphere.Atmosphere;
+import app.yubble.core.atmosphere.Mist;
+import app.yubble.core.atmosphere.Tone;
 import app.yubble.core.clip.Ease;
 import app.yubble.core.depth.DepthTrim;
+import app.yubble.core.finish.Finish;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
@@ -61,7 +65,10 @@ class RecipeTest {
                     .withSqueeze(0.5)
                     .withStretch(1.4))
             .withGlints(new Glints(0.6, 0.7))
+            .withFinish(Finish.NONE)
             .withOpacity(0.8);
+
+    private static final Recipe OLD_INITIAL = Recipe.INITIAL.withFinish(Finish.NONE);
 
     private static Touchup leftEar() {
         Stroke.Brush brush = new Stroke.Brush(true, 0.03, 0.5, 0.2, 0.7, Stroke.Edges.BOTH, Stroke.Pressure.BUILD_UP);
@@ -100,6 +107,18 @@ class RecipeTest {
 
     @Test
     void aRecipeComesBackAsItWasWritten() {
+        Recipe recipe = EVERY_SETTING
+                .withFinish(new Finish(0.7, 0.3))
+                .withAtmosphere(new Atmosphere(
+                        Mist.NONE
+                                .withDensity(0.4)
+                                .withStart(0.8)
+                                .withHeight(0.5)
+                                .withClearing(0.2)
+                                .withPicked(0.1, 0.2, 0.3),
+                        new Tone(0.1, -0.2, 0.3, -1.5),
+                        new Tone(-0.1, 0.2, -0.3, 1)));
+        assertThat(RecipeJson.read(RecipeJson.write(recipe))).isEqualTo(recipe);
         assertThat(RecipeJson.read(RecipeJson.write(EVERY_SETTING))).isEqualTo(EVERY_SETTING);
     }
 
@@ -144,9 +163,8 @@ class RecipeTest {
         assertThat(RecipeJson.read(golden("every-setting.json"))).isEqualTo(EVERY_SETTING);
         assertThat(RecipeJson.read(golden("without-threshold.json")))
                 .as("written before there was a threshold")
-                .isEqualTo(
-                        Recipe.INITIAL.withGlints(new Glints(0.6, 0.82)).withBand(new SharpBand(0.7, 0.55, 0.02, 0.1)));
-        assertThat(RecipeJson.read(golden("nothing.json"))).isEqualTo(Recipe.INITIAL);
+                .isEqualTo(OLD_INITIAL.withGlints(new Glints(0.6, 0.82)).withBand(new SharpBand(0.7, 0.55, 0.02, 0.1)));
+        assertThat(RecipeJson.read(golden("nothing.json"))).isEqualTo(OLD_INITIAL);
         Recipe odd = RecipeJson.read(golden("numbers-as-texts.json"));
         assertThat(odd.opacity()).isEqualTo(0.5);
         assertThat(odd.disc().blades()).isEqualTo(7);
@@ -174,8 +192,11 @@ class RecipeTest {
 
     @Test
     void whatIsMissingHasItsDefault() {
-        assertThat(RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":2}"))
+        assertThat(RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":4}"))
                 .isEqualTo(Recipe.INITIAL);
+        assertThat(RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":3}"))
+                .as("made before there was grain, so that it stays as it was")
+                .isEqualTo(OLD_INITIAL);
         assertThat(RecipeJson.read(version2("\"depth\":{\"source\":\"camera\"}"))
                         .depth())
                 .as("what is usual for a source")
@@ -183,7 +204,11 @@ class RecipeTest {
     }
 
     private static String version2(String parts) {
-        return "{\"format\":\"yubble-recipe\",\"version\":2," + parts + "}";
+        return version("2", parts);
+    }
+
+    private static String version(String number, String parts) {
+        return "{\"format\":\"yubble-recipe\",\"version\":" + number + "," + parts + "}";
     }
 
     @Test
@@ -191,7 +216,7 @@ class RecipeTest {
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":7}"))
                 .isInstanceOf(BadRecipeException.class)
                 .hasMessageContaining("version 7")
-                .hasMessageContaining("up to 3");
+                .hasMessageContaining("up to 4");
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\"}"))
                 .hasMessageContaining("\"version\" of a recipe");
         assertThatThrownBy(() -> RecipeJson.read("{}")).hasMessageContaining("not a recipe");
@@ -237,6 +262,7 @@ class RecipeTest {
 
     private static void assertRange(String type, String name, JsonNode declared) {
         String part = type.equals("SharpBand") ? "band" : type.equals("DepthChoice") ? "depth" : type.toLowerCase();
+        List<String> inAir = List.of("mist", "tone");
         for (String bound : List.of("minimum", "maximum")) {
             ObjectNode own = JsonNodeFactory.instance.objectNode();
             own.put(name, declared.path(bound).doubleValue() + (bound.equals("minimum") ? -0.5 : 0.5));
@@ -247,8 +273,12 @@ class RecipeTest {
                 String kind = part.substring(0, part.length() - "mark".length());
                 assertThatThrownBy(() -> RecipeJson.read(version2("\"marks\":{\"" + kind + "\":[" + own + "]}")))
                         .hasMessageContaining("marks." + kind + "[0]." + name + " must be in");
+            } else if (inAir.contains(part)) {
+                String at = part.equals("tone") ? "behind" : part;
+                assertThatThrownBy(() -> RecipeJson.read(version("4", "\"atmosphere\":{\"" + at + "\":" + own + "}")))
+                        .hasMessageContaining("atmosphere." + at + "." + name + " must be in");
             } else {
-                assertThatThrownBy(() -> RecipeJson.read(version2("\"" + part + "\":" + own)))
+                assertThatThrownBy(() -> RecipeJson.read(version("4", "\"" + part + "\":" + own)))
                         .hasMessageContaining(part + "." + name + " must be in");
             }
         }

@@ -9,6 +9,11 @@ import org.jspecify.annotations.Nullable;
 public interface ShotStill extends Still {
     Moment moment();
 
+    @Override
+    default int pattern() {
+        return moment().frame();
+    }
+
     /** The subject's matte, when a clear one has been found. */
     @Nullable
     Plane clearMatte();

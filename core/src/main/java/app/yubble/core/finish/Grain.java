@@ -1,0 +1,149 @@
+package app.yubble.core.finish;
+
+import app.yubble.core.raster.Bands;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Region;
+
+/**
+ * Puts a photo's own noise back where it was blurred: as much as the blur took away, no more. It is fixed by place, so that a picture that
+ * is drawn again has the same.
+ */
+public final class Grain {
+    /** Correlation of neighbours beyond which noise is not told apart. */
+    private static final double WIDEST = 0.95;
+    /** Steps of brightness in which the level is looked up. */
+    private static final int LEVELS = 256;
+    /** Steps of a pixel of radius in which the share that the blur took is looked up. */
+    private static final int RADIUS_STEPS = 16;
+    /** Pixels of radius up to which the lens leaves a pixel as it is. Measured on noise, as the next. */
+    private static final double UNTOUCHED = 0.5;
+    /** Pixels of radius from which it blurs wholly. */
+    private static final double BLURRED = 1;
+    /** Pixels of radius up to which what the blur leaves is so wide that what is added has to be finer than the noise. */
+    private static final float NEAR = 1.75f;
+    /** Correlation of neighbours of what a blur of one pixel leaves of noise of single pixels. */
+    private static final double LEFT_BESIDE = 0.57;
+    /** The same of wider noise: by how much it grows with the noise's own. Both measured on noise. */
+    private static final double LEFT_MORE = 0.3;
+    /** Pixels of radius from which nothing of the noise is left. */
+    private static final int ALL_TAKEN = 40;
+    /** So that the two patterns, and those of the channels, do not go together. Odd numbers by chance. */
+    private static final int[] SHIFTS = {0, 171, 347};
+    /** The golden ratio's share of 2^64, which scatters numbers in a row. */
+    private static final long SCATTER = 0x9E3779B97F4A7C15L;
+    /** Any number. */
+    private static final long SHARED_SEED = 0x51ab9d3;
+    /** Any other. */
+    private static final long OWN_SEED = 0x7c41e05;
+
+    private final Noise noise;
+    private final Tiles far;
+    /** For pixels that are hardly blurred. */
+    private final Tiles near;
+
+    private final float[] taken = new float[ALL_TAKEN * RADIUS_STEPS + 1];
+    private final float[][] levels = new float[3][LEVELS + 1];
+
+    public Grain(Noise noise) {
+        this.noise = noise;
+        far = Tiles.of(noise.beside());
+        double left = left(BLURRED, noise.beside());
+        near = Tiles.of(
+                (noise.beside() - left * left * (LEFT_BESIDE + LEFT_MORE * noise.beside())) / (1 - left * left));
+        for (int i = 0; i < taken.length; i++) {
+            taken[i] = (float) taken((double) i / RADIUS_STEPS, noise.beside());
+        }
+        for (int c = 0; c < 3; c++) {
+            for (int i = 0; i <= LEVELS; i++) {
+                levels[c][i] = noise.level(c, (float) i / LEVELS);
+            }
+        }
+    }
+
+    /** What the channels have in common and what each has of its own. */
+    private record Tiles(GrainTile shared, GrainTile own) {
+        static Tiles of(double beside) {
+            return new Tiles(new GrainTile(beside, SHARED_SEED), new GrainTile(beside, OWN_SEED));
+        }
+    }
+
+    public boolean isNone() {
+        return noise.isNone();
+    }
+
+    public Noise noise() {
+        return noise;
+    }
+
+    /** Memory held. */
+    public long bytes() {
+        return 4L * GrainTile.SIDE * GrainTile.SIDE * Float.BYTES;
+    }
+
+    /**
+     * Standard deviation of noise that, added to what a blur has left, makes up for what it took: a disc averages as many independent
+     * pixels as it covers. The lens passes smoothly from what it leaves untouched to what it blurs.
+     */
+    private static double taken(double radius, double beside) {
+        double left = left(radius, beside);
+        return Math.sqrt(1 - left * left);
+    }
+
+    private static double left(double radius, double beside) {
+        double together = together(beside);
+        double reached = Math.max(BLURRED, radius);
+        double blurred = Math.sqrt(together / (together + Math.PI * reached * reached));
+        double mixed = Math.max(0, Math.min(1, (radius - UNTOUCHED) / (BLURRED - UNTOUCHED)));
+        return 1 - mixed * mixed * (3 - 2 * mixed) * (1 - blurred);
+    }
+
+    /** Pixels over which noise hangs together: the sum of the correlations of a Gaussian whose neighbours are alike by {@code beside}. */
+    private static double together(double beside) {
+        return beside < 0.05 ? 1 : Math.max(1, Math.PI / -Math.log(Math.min(WIDEST, beside)));
+    }
+
+    /**
+     * Adds it to a part of a picture, in place.
+     *
+     * @param part where {@code picture} lies in the whole picture
+     * @param radii of the whole picture
+     * @param share of the noise
+     * @param pattern other numbers give other patterns
+     */
+    public void add(Picture picture, Region part, Plane radii, double share, int pattern) {
+        long mixed = pattern * SCATTER;
+        int shiftX = (int) (mixed >>> 20) & GrainTile.MASK;
+        int shiftY = (int) (mixed >>> 40) & GrainTile.MASK;
+        float alike = (float) (share * Math.sqrt(noise.alike()));
+        float apart = (float) (share * Math.sqrt(1 - noise.alike()));
+        Bands.ofRows(part.height(), (from, to) -> {
+            for (int row = from; row < to; row++) {
+                int y = row + part.y();
+                for (int c = 0; c < 3; c++) {
+                    float[] samples = picture.planes().get(c).samples();
+                    float[] level = levels[c];
+                    int apartX = shiftX + SHIFTS[c];
+                    int apartY = y + shiftY + SHIFTS[c];
+                    int at = y * radii.width() + part.x();
+                    for (int x = part.x(), i = row * part.width(); x < part.x() + part.width(); x++, i++, at++) {
+                        float radius = Math.abs(radii.samples()[at]);
+                        if (radius == 0) {
+                            continue;
+                        }
+                        Tiles tiles = radius < NEAR ? near : far;
+                        float root = (float) Math.sqrt(Math.max(0, samples[i]));
+                        float most = level[(int) (Math.min(1, root) * LEVELS)]
+                                * taken[(int) Math.min(taken.length - 1, radius * RADIUS_STEPS)];
+                        float drawn = most
+                                * (alike * tiles.shared.at(x + shiftX, y + shiftY)
+                                        + apart * tiles.own.at(x + apartX, apartY));
+                        // The square of a noisy root is brighter in the mean.
+                        float brighter = drawn * drawn - (float) (share * share) * most * most;
+                        samples[i] = Math.max(0, samples[i] + 2 * root * drawn + brighter);
+                    }
+                }
+            }
+        });
+    }
+}

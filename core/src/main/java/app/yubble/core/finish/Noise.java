@@ -1,0 +1,278 @@
+package app.yubble.core.finish;
+
+import app.yubble.core.raster.Bands;
+import app.yubble.core.raster.Picture;
+import java.util.Arrays;
+
+/**
+ * The noise of a photo: its standard deviation in each channel by brightness, how alike the channels are, and how large it is.
+ *
+ * <p>Measured in small blocks from which a plane was taken off. Those that vary least hold noise and little else; a block of structure varies
+ * more. What is still alike two pixels away is structure too, of a picture that has no flat places. Counter-examples: rendered scenes and drawings, whose least varied blocks hold nothing but the rounding of an 8-bit file; that
+ * is taken off.
+ */
+public final class Noise {
+    /** Pixels on a side. */
+    private static final int BLOCK = 16;
+    /** Blocks that are looked at; a photo of 24 megapixels has 94 000. */
+    private static final int MOST_BLOCKS = 12_000;
+    /** Steps of brightness, of the square root of light. */
+    private static final int BINS = 12;
+    /** Blocks that a step of brightness needs to be believed. */
+    private static final int LEAST_BLOCKS = 12;
+    /** Share of the blocks of one brightness that vary least. */
+    private static final double FLAT_SHARE = 0.1;
+    /** Blocks that vary up to this many times as much as those hold noise as well: the variance of one block is itself uncertain. */
+    private static final double SPREAD = 1.6;
+    /** Noise that is less than this, in square roots of light, is none: a fifth of a step of an 8-bit file. */
+    private static final double LEAST = 0.0008;
+    /** Variance of the rounding to 8 bits: a step's square over 12. A step is about 1 of 255 in square roots of light too. */
+    private static final double ROUNDING = 1 / (12 * 255.0 * 255.0);
+    /** Square root of light; what is nearly clipped holds less noise than there was. */
+    private static final float CLIPPED = 0.95f;
+    /** Numbers that fit a plane. */
+    private static final int OF_A_PLANE = 3;
+    /** Correlation of pixels two apart from which what varies is structure; that of noise that neighbours share by 0.85. */
+    private static final double MOST_ALIKE = 0.52;
+
+    /** Sums over the flat blocks of one brightness. */
+    private static final class Flat {
+        double variance;
+        double beside;
+        double second;
+        double channels;
+        int count;
+    }
+
+    private final float[][] levels;
+    private final double alike;
+    private final double side;
+
+    /** @param levels by channel and step of brightness */
+    private Noise(float[][] levels, double alike, double side) {
+        this.levels = levels;
+        this.alike = alike;
+        this.side = side;
+    }
+
+    /** No noise at all. */
+    public static Noise none() {
+        return new Noise(new float[3][BINS], 0, 0);
+    }
+
+    /** The same noise at all brightnesses and in all channels. */
+    static Noise even(double level, double beside) {
+        float[][] levels = new float[3][BINS];
+        for (float[] each : levels) {
+            Arrays.fill(each, (float) level);
+        }
+        return new Noise(levels, 0, beside);
+    }
+
+    public boolean isNone() {
+        return Arrays.stream(levels).allMatch(each -> most(each) == 0);
+    }
+
+    /** How much the channels vary together, in [0,1]. */
+    double alike() {
+        return alike;
+    }
+
+    /** Correlation of neighbouring pixels, in [0,1]: 0 for noise of single pixels. */
+    double beside() {
+        return side;
+    }
+
+    /** Standard deviation in a channel at a brightness, both in square roots of light. */
+    public float level(int channel, float brightness) {
+        float at = Math.max(0, Math.min(BINS - 1, brightness * BINS - 0.5f));
+        int low = (int) at;
+        int high = Math.min(BINS - 1, low + 1);
+        return levels[channel][low] + (at - low) * (levels[channel][high] - levels[channel][low]);
+    }
+
+    /** The noise of a photo. */
+    public static Noise of(Picture photo) {
+        int across = photo.width() / BLOCK;
+        int down = photo.height() / BLOCK;
+        if ((long) across * down < LEAST_BLOCKS) {
+            return none();
+        }
+        int step = (int) Math.max(1, (long) across * down / MOST_BLOCKS);
+        int count = across * down / step;
+        // For each channel of a block: mean (negative where it is of no use), variance, covariance of neighbours and
+        // with the next channel.
+        double[][] found = new double[count * 3][];
+        Bands.ofPieces(count, piece -> {
+            int block = piece * step;
+            double[][] own = block(photo, block % across * BLOCK, block / across * BLOCK);
+            System.arraycopy(own, 0, found, piece * 3, 3);
+        });
+        Flat[][] flat = new Flat[3][BINS];
+        for (int c = 0; c < 3; c++) {
+            for (int bin = 0; bin < BINS; bin++) {
+                flat[c][bin] = flatOf(found, c, bin);
+            }
+        }
+        return of(flat);
+    }
+
+    private static Noise of(Flat[][] flat) {
+        double variances = 0;
+        double besides = 0;
+        double between = 0;
+        float[][] levels = new float[3][BINS];
+        for (int c = 0; c < 3; c++) {
+            for (int bin = 0; bin < BINS; bin++) {
+                Flat each = flat[c][bin];
+                double variance = each.count == 0 ? 0 : each.variance / each.count;
+                double level = Math.sqrt(Math.max(0, variance - ROUNDING));
+                boolean structure = each.second > MOST_ALIKE * each.variance;
+                levels[c][bin] = each.count == 0 ? Float.NaN : level < LEAST || structure ? 0 : (float) level;
+                if (levels[c][bin] > 0) {
+                    variances += each.variance;
+                    besides += each.beside;
+                    between += each.channels;
+                }
+            }
+            fillGaps(levels[c]);
+        }
+        return variances == 0 ? none() : new Noise(levels, share(between / variances), share(besides / variances));
+    }
+
+    /** Brightnesses that do not occur are as noisy as the next that does, on the side that is less noisy. */
+    private static void fillGaps(float[] levels) {
+        float[] out = levels.clone();
+        for (int i = 0; i < out.length; i++) {
+            if (Float.isNaN(out[i])) {
+                float before = next(levels, i, -1);
+                float after = next(levels, i, 1);
+                out[i] = Float.isNaN(before)
+                        ? Float.isNaN(after) ? 0 : after
+                        : Float.isNaN(after) ? before : Math.min(before, after);
+            }
+        }
+        System.arraycopy(out, 0, levels, 0, out.length);
+    }
+
+    private static float next(float[] levels, int from, int step) {
+        for (int i = from; i >= 0 && i < levels.length; i += step) {
+            if (!Float.isNaN(levels[i])) {
+                return levels[i];
+            }
+        }
+        return Float.NaN;
+    }
+
+    private static Flat flatOf(double[][] found, int channel, int bin) {
+        double[] variances = new double[found.length / 3];
+        int count = 0;
+        for (int i = channel; i < found.length; i += 3) {
+            if (binOf(found[i][0]) == bin) {
+                variances[count++] = found[i][1];
+            }
+        }
+        Flat flat = new Flat();
+        if (count < LEAST_BLOCKS) {
+            return flat;
+        }
+        Arrays.sort(variances, 0, count);
+        double most = SPREAD * variances[(int) (FLAT_SHARE * count)];
+        for (int i = channel; i < found.length; i += 3) {
+            if (binOf(found[i][0]) == bin && found[i][1] <= most) {
+                flat.variance += found[i][1];
+                flat.beside += found[i][2];
+                flat.channels += found[i][3];
+                flat.second += found[i][4];
+                flat.count++;
+            }
+        }
+        return flat;
+    }
+
+    private static int binOf(double mean) {
+        return mean < 0 ? -1 : Math.min(BINS - 1, (int) (mean * BINS));
+    }
+
+    private static double[][] block(Picture photo, int x0, int y0) {
+        float[][] values = new float[3][];
+        double[][] out = new double[3][];
+        for (int c = 0; c < 3; c++) {
+            values[c] = new float[BLOCK * BLOCK];
+            double mean = flattened(photo.planes().get(c).samples(), photo.width(), x0, y0, values[c]);
+            out[c] = new double[] {mean, variance(values[c]), beside(values[c], 1), 0, beside(values[c], 2)};
+        }
+        for (int c = 0; c < 3; c++) {
+            // So that it can be divided by the sum of variances: of what is like its neighbour channel it is the
+            // variance.
+            int next = (c + 1) % 3;
+            double both = Math.sqrt(out[c][1] * out[next][1]);
+            out[c][3] = both == 0 ? 0 : product(values[c], values[next]) / both * out[c][1];
+        }
+        return out;
+    }
+
+    /** Square roots without their plane, in {@code to}; the mean, or -1 where it is clipped. */
+    private static double flattened(float[] samples, int width, int x0, int y0, float[] to) {
+        double sum = 0;
+        double sumX = 0;
+        double sumY = 0;
+        double middle = (BLOCK - 1) / 2.0;
+        int dark = 0;
+        float most = 0;
+        for (int y = 0, i = 0; y < BLOCK; y++) {
+            for (int x = 0, at = (y0 + y) * width + x0; x < BLOCK; x++, at++, i++) {
+                float root = (float) Math.sqrt(Math.max(0, samples[at]));
+                dark += samples[at] <= 0 ? 1 : 0;
+                most = Math.max(most, root);
+                to[i] = root;
+                sum += root;
+                sumX += root * (x - middle);
+                sumY += root * (y - middle);
+            }
+        }
+        double mean = sum / to.length;
+        // Of x - middle over a row: (n^3 - n) / 12.
+        double squares = BLOCK * (BLOCK * (double) BLOCK * BLOCK - BLOCK) / 12;
+        for (int y = 0, i = 0; y < BLOCK; y++) {
+            for (int x = 0; x < BLOCK; x++, i++) {
+                to[i] -= (float) (mean + sumX / squares * (x - middle) + sumY / squares * (y - middle));
+            }
+        }
+        return most > CLIPPED || dark > to.length / 10 ? -1 : mean;
+    }
+
+    private static double variance(float[] values) {
+        return product(values, values);
+    }
+
+    private static double product(float[] a, float[] b) {
+        double sum = 0;
+        for (int i = 0; i < a.length; i++) {
+            sum += a[i] * b[i];
+        }
+        return sum / (a.length - OF_A_PLANE);
+    }
+
+    /** Covariance of pixels side by side and above each other, so many pixels apart. */
+    private static double beside(float[] values, int apart) {
+        double sum = 0;
+        for (int i = 0; i < values.length; i++) {
+            sum += i % BLOCK + apart >= BLOCK ? 0 : values[i] * values[i + apart];
+            sum += i + apart * BLOCK >= values.length ? 0 : values[i] * values[i + apart * BLOCK];
+        }
+        return sum / (2.0 * (BLOCK - apart) * BLOCK);
+    }
+
+    private static double share(double value) {
+        return Math.max(0, Math.min(1, value));
+    }
+
+    private static float most(float[] levels) {
+        float most = 0;
+        for (float each : levels) {
+            most = Math.max(most, each);
+        }
+        return most;
+    }
+}
