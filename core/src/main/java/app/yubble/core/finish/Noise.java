@@ -8,7 +8,8 @@ import java.util.Arrays;
  * The noise of a photo: its standard deviation in each channel by brightness, how alike the channels are, and how large it is.
  *
  * <p>Measured in small blocks from which a plane was taken off. Those that vary least hold noise and little else; a block of structure varies
- * more. What is still alike two pixels away is structure too, of a picture that has no flat places. Counter-examples: rendered scenes and drawings, whose least varied blocks hold nothing but the rounding of an 8-bit file; that
+ * more. What is still alike two pixels away, or more alike in one direction than in the other, or stronger than noise ever is, is
+ * structure too, of a picture that has no flat places. Counter-examples: rendered scenes and drawings, whose least varied blocks hold nothing but the rounding of an 8-bit file; that
  * is taken off.
  */
 public final class Noise {
@@ -30,16 +31,30 @@ public final class Noise {
     private static final double ROUNDING = 1 / (12 * 255.0 * 255.0);
     /** Square root of light; what is nearly clipped holds less noise than there was. */
     private static final float CLIPPED = 0.95f;
+    /** Noise is never stronger than this, not even of a night without a tripod. */
+    private static final double MOST = 0.08;
+    /** Difference of correlations across and down from which what varies is structure: lines, weaves, interlaced frames. */
+    private static final double MOST_SLANTED = 0.3;
     /** Numbers that fit a plane. */
     private static final int OF_A_PLANE = 3;
     /** Correlation of pixels two apart from which what varies is structure; that of noise that neighbours share by 0.85. */
     private static final double MOST_ALIKE = 0.52;
+
+    /**
+     * One channel of a block without its plane.
+     *
+     * @param mean negative where it is of no use
+     * @param beside covariance of pixels side by side; above, of those one below the other; second, of those two apart
+     * @param channels covariance with the next channel
+     */
+    private record Channel(double mean, double variance, double beside, double above, double second, double channels) {}
 
     /** Sums over the flat blocks of one brightness. */
     private static final class Flat {
         double variance;
         double beside;
         double second;
+        double above;
         double channels;
         int count;
     }
@@ -100,12 +115,11 @@ public final class Noise {
         }
         int step = (int) Math.max(1, (long) across * down / MOST_BLOCKS);
         int count = across * down / step;
-        // For each channel of a block: mean (negative where it is of no use), variance, covariance of neighbours and
-        // with the next channel.
-        double[][] found = new double[count * 3][];
+        // Three for each block.
+        Channel[] found = new Channel[count * 3];
         Bands.ofPieces(count, piece -> {
             int block = piece * step;
-            double[][] own = block(photo, block % across * BLOCK, block / across * BLOCK);
+            Channel[] own = block(photo, block % across * BLOCK, block / across * BLOCK);
             System.arraycopy(own, 0, found, piece * 3, 3);
         });
         Flat[][] flat = new Flat[3][BINS];
@@ -127,11 +141,13 @@ public final class Noise {
                 Flat each = flat[c][bin];
                 double variance = each.count == 0 ? 0 : each.variance / each.count;
                 double level = Math.sqrt(Math.max(0, variance - ROUNDING));
-                boolean structure = each.second > MOST_ALIKE * each.variance;
+                boolean structure = each.second > MOST_ALIKE * each.variance
+                        || Math.abs(each.above - each.beside) > MOST_SLANTED * each.variance
+                        || level > MOST;
                 levels[c][bin] = each.count == 0 ? Float.NaN : level < LEAST || structure ? 0 : (float) level;
                 if (levels[c][bin] > 0) {
                     variances += each.variance;
-                    besides += each.beside;
+                    besides += (each.beside + each.above) / 2;
                     between += each.channels;
                 }
             }
@@ -164,12 +180,12 @@ public final class Noise {
         return Float.NaN;
     }
 
-    private static Flat flatOf(double[][] found, int channel, int bin) {
+    private static Flat flatOf(Channel[] found, int channel, int bin) {
         double[] variances = new double[found.length / 3];
         int count = 0;
         for (int i = channel; i < found.length; i += 3) {
-            if (binOf(found[i][0]) == bin) {
-                variances[count++] = found[i][1];
+            if (binOf(found[i].mean) == bin) {
+                variances[count++] = found[i].variance;
             }
         }
         Flat flat = new Flat();
@@ -179,11 +195,12 @@ public final class Noise {
         Arrays.sort(variances, 0, count);
         double most = SPREAD * variances[(int) (FLAT_SHARE * count)];
         for (int i = channel; i < found.length; i += 3) {
-            if (binOf(found[i][0]) == bin && found[i][1] <= most) {
-                flat.variance += found[i][1];
-                flat.beside += found[i][2];
-                flat.channels += found[i][3];
-                flat.second += found[i][4];
+            if (binOf(found[i].mean) == bin && found[i].variance <= most) {
+                flat.variance += found[i].variance;
+                flat.beside += found[i].beside;
+                flat.channels += found[i].channels;
+                flat.above += found[i].above;
+                flat.second += found[i].second;
                 flat.count++;
             }
         }
@@ -194,20 +211,24 @@ public final class Noise {
         return mean < 0 ? -1 : Math.min(BINS - 1, (int) (mean * BINS));
     }
 
-    private static double[][] block(Picture photo, int x0, int y0) {
+    private static Channel[] block(Picture photo, int x0, int y0) {
         float[][] values = new float[3][];
-        double[][] out = new double[3][];
+        double[] means = new double[3];
+        double[] variances = new double[3];
         for (int c = 0; c < 3; c++) {
             values[c] = new float[BLOCK * BLOCK];
-            double mean = flattened(photo.planes().get(c).samples(), photo.width(), x0, y0, values[c]);
-            out[c] = new double[] {mean, variance(values[c]), beside(values[c], 1), 0, beside(values[c], 2)};
+            means[c] = flattened(photo.planes().get(c).samples(), photo.width(), x0, y0, values[c]);
+            variances[c] = product(values[c], values[c]);
         }
+        Channel[] out = new Channel[3];
         for (int c = 0; c < 3; c++) {
             // So that it can be divided by the sum of variances: of what is like its neighbour channel it is the
             // variance.
             int next = (c + 1) % 3;
-            double both = Math.sqrt(out[c][1] * out[next][1]);
-            out[c][3] = both == 0 ? 0 : product(values[c], values[next]) / both * out[c][1];
+            double both = Math.sqrt(variances[c] * variances[next]);
+            double channels = both == 0 ? 0 : product(values[c], values[next]) / both * variances[c];
+            double second = (beside(values[c], 2) + above(values[c], 2)) / 2;
+            out[c] = new Channel(means[c], variances[c], beside(values[c], 1), above(values[c], 1), second, channels);
         }
         return out;
     }
@@ -242,10 +263,6 @@ public final class Noise {
         return most > CLIPPED || dark > to.length / 10 ? -1 : mean;
     }
 
-    private static double variance(float[] values) {
-        return product(values, values);
-    }
-
     private static double product(float[] a, float[] b) {
         double sum = 0;
         for (int i = 0; i < a.length; i++) {
@@ -254,14 +271,21 @@ public final class Noise {
         return sum / (a.length - OF_A_PLANE);
     }
 
-    /** Covariance of pixels side by side and above each other, so many pixels apart. */
+    /** Covariance of pixels side by side, so many pixels apart. */
     private static double beside(float[] values, int apart) {
         double sum = 0;
         for (int i = 0; i < values.length; i++) {
             sum += i % BLOCK + apart >= BLOCK ? 0 : values[i] * values[i + apart];
-            sum += i + apart * BLOCK >= values.length ? 0 : values[i] * values[i + apart * BLOCK];
         }
-        return sum / (2.0 * (BLOCK - apart) * BLOCK);
+        return sum / ((BLOCK - apart) * (double) BLOCK);
+    }
+
+    private static double above(float[] values, int apart) {
+        double sum = 0;
+        for (int i = apart * BLOCK; i < values.length; i++) {
+            sum += values[i] * values[i - apart * BLOCK];
+        }
+        return sum / ((BLOCK - apart) * (double) BLOCK);
     }
 
     private static double share(double value) {

@@ -122,6 +122,13 @@ class FinishTest {
         assertThat(Noise.of(new Picture(waves, waves, waves)).isNone())
                 .as("structure of several pixels is no noise")
                 .isTrue();
+        Plane lines = Pictures.plane(WIDTH, HEIGHT, (x, y) -> y % 8 < 4 ? 0.2 : 0.25);
+        assertThat(Noise.of(new Picture(lines, lines, lines)).isNone())
+                .as("lines are no noise")
+                .isTrue();
+        assertThat(Noise.of(Pictures.noise(WIDTH, HEIGHT, 5)).isNone())
+                .as("no photo is that noisy")
+                .isTrue();
         assertThat(Noise.of(Pictures.noise(20, 20, 3)).isNone())
                 .as("too small to tell")
                 .isTrue();
