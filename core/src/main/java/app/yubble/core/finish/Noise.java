@@ -22,7 +22,7 @@ public final class Noise {
     /** Blocks that a step of brightness needs to be believed. */
     private static final int LEAST_BLOCKS = 12;
     /** Share of the blocks of one brightness that vary least. */
-    private static final double FLAT_SHARE = 0.1;
+    private static final double FLAT_SHARE = 0.05;
     /** Blocks that vary up to this many times as much as those hold noise as well: the variance of one block is itself uncertain. */
     private static final double SPREAD = 1.6;
     /** Noise that is less than this, in square roots of light, is none: a fifth of a step of an 8-bit file. */
@@ -35,6 +35,12 @@ public final class Noise {
     private static final double MOST = 0.08;
     /** Difference of correlations across and down from which what varies is structure: lines, weaves, interlaced frames. */
     private static final double MOST_SLANTED = 0.3;
+    /** Noise that may be anywhere: a compressed file has none in some places. */
+    private static final float LITTLE = 0.004f;
+    /** By how much noise may grow from one step of brightness to the next darker one: that of the sensor's own circuits does. */
+    private static final float DARKER = 1.35f;
+    /** The same to the next brighter one: noise of light stays the same. */
+    private static final float BRIGHTER = 1.1f;
     /** Numbers that fit a plane. */
     private static final int OF_A_PLANE = 3;
     /** Correlation of pixels two apart from which what varies is structure; that of noise that neighbours share by 0.85. */
@@ -144,7 +150,7 @@ public final class Noise {
                 boolean structure = each.second > MOST_ALIKE * each.variance
                         || Math.abs(each.above - each.beside) > MOST_SLANTED * each.variance
                         || level > MOST;
-                levels[c][bin] = each.count == 0 ? Float.NaN : level < LEAST || structure ? 0 : (float) level;
+                levels[c][bin] = each.count == 0 || structure ? Float.NaN : level < LEAST ? 0 : (float) level;
                 if (levels[c][bin] > 0) {
                     variances += each.variance;
                     besides += (each.beside + each.above) / 2;
@@ -152,6 +158,7 @@ public final class Noise {
                 }
             }
             fillGaps(levels[c]);
+            smooth(levels[c]);
         }
         return variances == 0 ? none() : new Noise(levels, share(between / variances), share(besides / variances));
     }
@@ -169,6 +176,16 @@ public final class Noise {
             }
         }
         System.arraycopy(out, 0, levels, 0, out.length);
+    }
+
+    /** Where one brightness is much noisier than the next, all that has it is textured: noise changes slowly with brightness. */
+    private static void smooth(float[] levels) {
+        for (int i = 1; i < levels.length; i++) {
+            levels[i] = Math.min(levels[i], Math.max(LITTLE, BRIGHTER * levels[i - 1]));
+        }
+        for (int i = levels.length - 2; i >= 0; i--) {
+            levels[i] = Math.min(levels[i], Math.max(LITTLE, DARKER * levels[i + 1]));
+        }
     }
 
     private static float next(float[] levels, int from, int step) {

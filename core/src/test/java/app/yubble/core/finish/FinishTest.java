@@ -101,10 +101,10 @@ class FinishTest {
     void aPhotoThatIsNoisierInTheDarkGetsMoreThere() {
         Plane level = noise(1, 1, 7);
         Plane light = ramp();
-        Plane noise = Pictures.plane(WIDTH, HEIGHT, (x, y) -> level.at(x, y) * (light.at(x, y) < 0.3 ? 0.03 : 0.01));
+        Plane noise = Pictures.plane(WIDTH, HEIGHT, (x, y) -> level.at(x, y) * (light.at(x, y) < 0.3 ? 0.02 : 0.01));
         Plane plane = noisy(light, noise);
         Noise found = Noise.of(new Picture(plane, plane, plane));
-        assertThat(found.level(0, 0.3f)).isCloseTo(0.03f, within(0.003f));
+        assertThat(found.level(0, 0.3f)).isCloseTo(0.02f, within(0.002f));
         assertThat(found.level(0, 0.75f)).isCloseTo(0.01f, within(0.0015f));
         assertThat(found.alike()).isGreaterThan(0.98);
     }
