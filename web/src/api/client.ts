@@ -115,7 +115,7 @@ const from = (after: string | null): string => (after === null ? '' : `?after=${
 
 export type FocusPlace =
   | { kind: 'subject' }
-  | { kind: 'thing'; number: number }
+  | { kind: 'face' | 'thing'; number: number }
   | { kind: 'spot'; x: number; y: number }
   | { kind: 'patch'; x: number; y: number; width: number; height: number }
 

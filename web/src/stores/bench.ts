@@ -18,6 +18,7 @@ import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness } from
 import { usePictures, type Compare } from '../editing/pictures'
 import { usePreviewLoop } from '../editing/previewLoop'
 import { useSaving, type PendingEdit, type SavingState } from '../editing/saving'
+import { subjectsOf, type Subject } from '../editing/subjects'
 import { settings as declared, usualRecipe } from '../api/generated/settings'
 import { useVersions } from '../editing/versions'
 import { useEvents } from './events'
@@ -91,6 +92,8 @@ export const useBench = defineStore('bench', () => {
 
   const things = shallowRef<Things>()
   const thing = ref(0)
+  /** What there is to step through: faces before other things. */
+  const subjects = computed(() => subjectsOf(things.value))
   const edgeWidths = shallowRef<EdgeWidths>()
   const nearness = shallowRef<Nearness>()
   const depthPhoto = shallowRef<ImageData>()
@@ -429,13 +432,14 @@ export const useBench = defineStore('bench', () => {
   /** Focuses on the next thing in the photo, or the one before. */
   async function focusOnThing(number: number): Promise<void> {
     await loadThings()
-    const all = things.value?.things ?? []
+    const all = subjects.value
     if (!all.length) {
       notice.value = 'No clear subject was found in this photo. Click what should be sharp.'
       return
     }
     thing.value = ((number - 1 + all.length) % all.length) + 1
-    await focusOn({ kind: 'thing', number: all[thing.value - 1]?.number ?? 1 }, `Subject ${thing.value}`)
+    const { kind, number: own } = all[thing.value - 1] as Subject
+    await focusOn({ kind, number: own }, kind === 'face' ? `Face ${own}` : `Subject ${own}`)
   }
 
   async function loadEdgeWidths(): Promise<void> {
@@ -531,6 +535,7 @@ export const useBench = defineStore('bench', () => {
     depthPhoto,
     things,
     thing,
+    subjects,
     edgeWidths,
     savingState,
     savingMessage,

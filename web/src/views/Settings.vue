@@ -66,6 +66,13 @@ onMounted(store.load)
             </tr>
           </tbody>
         </table>
+        <p class="quiet small" data-test="faces">
+          {{
+            store.settings.faces
+              ? `Faces and eyes are found by two small networks (${store.settings.faces}).`
+              : 'The networks that find faces are missing; everything else works without them.'
+          }}
+        </p>
         <p class="quiet small">
           More depth networks: an ONNX file and its descriptor go into
           <code>models/depth</code>

@@ -12,6 +12,7 @@ import SettingSlider from './SettingSlider.vue'
 const bench = useBench()
 const band = computed<Band>(() => bench.recipe?.band ?? usualBand)
 const width = computed(() => band.value.near - band.value.far)
+const chosen = computed(() => bench.subjects[bench.thing - 1])
 
 /** A band of this width around the same centre, pushed inside 0 to 1. */
 function widened(value: number): Band {
@@ -47,7 +48,7 @@ const far = (value: number): Partial<Recipe> => ({
         @click="bench.focusOn({ kind: 'subject' }, 'Main subject')">
         Main subject
       </v-btn>
-      <div v-if="(bench.things?.things.length ?? 0) > 1" class="row">
+      <div v-if="bench.subjects.length > 1" class="row">
         <v-btn
           :icon="mdiChevronLeft"
           title="Focus on the subject before (Shift N)"
@@ -55,9 +56,9 @@ const far = (value: number): Partial<Recipe> => ({
           @click="bench.focusOnThing(bench.thing - 1)" />
         <span class="small">
           {{
-            bench.thing
-              ? `subject ${bench.thing} of ${bench.things?.things.length}`
-              : `${bench.things?.things.length} subjects`
+            chosen
+              ? `${chosen.kind === 'face' ? 'face' : 'subject'}, ${bench.thing} of ${bench.subjects.length}`
+              : `${bench.subjects.length} subjects`
           }}
         </span>
         <v-btn

@@ -4,16 +4,33 @@ import { useBench } from '../../stores/bench'
 import { outline, unpacked } from './things'
 import type { Extent, Viewport } from './viewport'
 
-/** Numbered outlines of the things to choose from; one alone needs no number. */
+/** Numbered outlines of the faces and things to choose from; one thing alone needs no number. */
 const props = defineProps<{ viewport: Viewport; picture: Extent }>()
 const bench = useBench()
 
+const chosen = computed(() => bench.subjects[bench.thing - 1])
 const shown = computed(() => {
   const found = bench.things
-  if (!found || found.things.length < 2) return []
+  if (!found || bench.subjects.length < 2) return []
   const labels = unpacked(found)
   return found.things.map((each) => ({ ...each, path: outline(labels, found.width, found.height, each.number) }))
 })
+/** Ellipses, in pixels of the page. */
+const faces = computed(() =>
+  (bench.things?.faces ?? []).map(({ number, left, top, width, height }) => {
+    const across = props.picture.width * props.viewport.scale
+    const down = props.picture.height * props.viewport.scale
+    return {
+      number,
+      cx: props.viewport.x + (left + width / 2) * across,
+      cy: props.viewport.y + (top + height / 2) * down,
+      rx: (width / 2) * across,
+      ry: (height / 2) * down,
+    }
+  }),
+)
+const badges = computed(() => (bench.subjects.length > 1 ? bench.subjects : []))
+const name = (i: number): string => `${bench.subjects[i]?.kind === 'face' ? 'face' : 'subject'} ${i + 1}`
 const transform = computed(() => {
   const found = bench.things
   const { x, y, scale } = props.viewport
@@ -21,34 +38,43 @@ const transform = computed(() => {
     ? `translate(${x},${y}) scale(${(props.picture.width * scale) / found.width},${(props.picture.height * scale) / found.height})`
     : ''
 })
-const badge = (at: { x: number; y: number }) => ({
-  left: `${props.viewport.x + at.x * props.picture.width * props.viewport.scale}px`,
-  top: `${props.viewport.y + at.y * props.picture.height * props.viewport.scale}px`,
-})
+/** In the middle of a thing, beside a face. */
+function badge(at: { x: number; y: number }, i: number): { left: string; top: string } {
+  const face = bench.subjects[i]?.kind === 'face' ? faces.value[i] : undefined
+  const left = face ? face.cx + face.rx + 12 : props.viewport.x + at.x * props.picture.width * props.viewport.scale
+  const top = face ? face.cy - face.ry : props.viewport.y + at.y * props.picture.height * props.viewport.scale
+  return { left: `${left}px`, top: `${top}px` }
+}
 
 onMounted(() => void bench.loadThings())
 </script>
 
 <template>
-  <template v-if="shown.length">
+  <template v-if="shown.length || faces.length">
     <svg class="outlines" aria-hidden="true">
+      <ellipse
+        v-for="{ number, ...face } in faces"
+        :key="number"
+        v-bind="face"
+        :class="{ chosen: chosen?.kind === 'face' && chosen.number === number }"
+        data-test="face" />
       <g :transform="transform">
         <path
           v-for="each in shown"
           :key="each.number"
           :d="each.path"
-          :class="{ chosen: bench.thing === each.number }"
+          :class="{ chosen: chosen?.kind === 'thing' && chosen.number === each.number }"
           vector-effect="non-scaling-stroke" />
       </g>
     </svg>
     <button
-      v-for="(each, i) in shown"
-      :key="each.number"
+      v-for="(each, i) in badges"
+      :key="`${each.kind} ${each.number}`"
       class="badge"
-      :class="{ chosen: bench.thing === each.number }"
-      :style="badge(each)"
-      :title="`Focus on subject ${i + 1} (N for the next one)`"
-      :aria-label="`Focus on subject ${i + 1}`"
+      :class="[each.kind, { chosen: bench.thing === i + 1 }]"
+      :style="badge(each, i)"
+      :title="`Focus on ${name(i)} (N for the next one)`"
+      :aria-label="`Focus on ${name(i)}`"
       data-test="thing"
       @pointerdown.stop
       @click.stop="bench.focusOnThing(i + 1)">
@@ -65,13 +91,15 @@ onMounted(() => void bench.loadThings())
   height: 100%;
   pointer-events: none;
 }
-path {
+path,
+ellipse {
   fill: none;
   stroke: rgba(255, 255, 255, 0.65);
   stroke-width: 1;
   stroke-dasharray: 4 3;
 }
-path.chosen {
+path.chosen,
+ellipse.chosen {
   stroke: var(--accent);
   stroke-width: 1.5;
   stroke-dasharray: none;

@@ -1,7 +1,9 @@
 package app.yubble.cli;
 
 import app.yubble.core.depth.DepthEstimator;
+import app.yubble.core.subject.FaceFinder;
 import app.yubble.vision.DepthEngines;
+import app.yubble.vision.FaceNetworks;
 import app.yubble.vision.ModelFolder;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -34,6 +36,15 @@ final class Engines {
     }
 
     static DepthEngines engines() {
-        return new DepthEngines(new ModelFolder(Path.of(System.getProperty(FOLDER, "var/models"))));
+        return new DepthEngines(folder());
+    }
+
+    /** Finds faces where set-up has brought the networks. */
+    static FaceFinder faces() {
+        return folder().hasFaceNetworks() ? new FaceNetworks(folder()) : FaceFinder.NONE;
+    }
+
+    private static ModelFolder folder() {
+        return new ModelFolder(Path.of(System.getProperty(FOLDER, "var/models")));
     }
 }

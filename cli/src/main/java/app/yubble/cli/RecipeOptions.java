@@ -148,7 +148,8 @@ final class RecipeOptions {
 
     private SharpBand band(String wanted, HeldPhoto shot, Picture picture, Plane nearness, double scale) {
         if (wanted.equals("subject")) {
-            return FocusFinder.subject(picture, nearness, shot.map().clearMatte());
+            return FocusFinder.subject(
+                    picture, nearness, shot.map().clearMatte(), Engines.faces().find(picture, Progress.NONE));
         }
         try {
             double[] numbers = java.util.Arrays.stream(wanted.split(","))

@@ -3,8 +3,10 @@ package app.yubble.server;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.StageKey;
+import app.yubble.core.subject.FaceFinder;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.vision.DepthEngines;
+import app.yubble.vision.FaceNetworks;
 import app.yubble.vision.ModelFolder;
 import com.github.benmanes.caffeine.cache.AsyncCache;
 import com.github.benmanes.caffeine.cache.Caffeine;
@@ -24,6 +26,12 @@ class CoreConfiguration {
     @Bean
     DepthEngines depthEngines(YubbleProperties properties) {
         return new DepthEngines(new ModelFolder(properties.models()));
+    }
+
+    @Bean
+    FaceFinder faceFinder(YubbleProperties properties) {
+        ModelFolder folder = new ModelFolder(properties.models());
+        return folder.hasFaceNetworks() ? new FaceNetworks(folder) : FaceFinder.NONE;
     }
 
     @Bean

@@ -26,6 +26,20 @@ public record ModelFolder(Path path) {
         return path.resolve("subject-1024.onnx");
     }
 
+    /** Faces that are small in what the network sees, at 256 pixels. */
+    public Path farFaces() {
+        return path.resolve("faces-256.onnx");
+    }
+
+    /** Faces that fill much of it, at 128 pixels. */
+    public Path nearFaces() {
+        return path.resolve("faces-128.onnx");
+    }
+
+    public boolean hasFaceNetworks() {
+        return Files.isRegularFile(farFaces()) && Files.isRegularFile(nearFaces());
+    }
+
     /** The folder of other depth networks and their descriptors. */
     public Path depthNetworks() {
         return path.resolve("depth");

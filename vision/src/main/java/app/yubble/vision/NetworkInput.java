@@ -40,7 +40,7 @@ final class NetworkInput {
     }
 
     /** The sRGB transfer curve (IEC 61966-2-1), clamped to [0,1]. */
-    private static float coded(float linear) {
+    static float coded(float linear) {
         double v = Math.max(0, Math.min(1, linear));
         return (float) (v <= 0.0031308 ? 12.92 * v : 1.055 * Math.pow(v, 1 / 2.4) - 0.055);
     }

@@ -41,6 +41,8 @@ public final class Noise {
     private static final float DARKER = 1.35f;
     /** The same to the next brighter one: noise of light stays the same. */
     private static final float BRIGHTER = 1.1f;
+    /** Noise whose neighbours share other pixels than a Gaussian's may answer a little less. */
+    private static final double EDGY_CARE = 1.25;
     /** Numbers that fit a plane. */
     private static final int OF_A_PLANE = 3;
     /** Correlation of pixels two apart from which what varies is structure; that of noise that neighbours share by 0.85. */
@@ -52,8 +54,10 @@ public final class Noise {
      * @param mean negative where it is of no use
      * @param beside covariance of pixels side by side; above, of those one below the other; second, of those two apart
      * @param channels covariance with the next channel
+     * @param edgy mean square of what a mask that sees neither planes nor lines answers
      */
-    private record Channel(double mean, double variance, double beside, double above, double second, double channels) {}
+    private record Channel(
+            double mean, double variance, double beside, double above, double second, double channels, double edgy) {}
 
     /** Sums over the flat blocks of one brightness. */
     private static final class Flat {
@@ -61,6 +65,7 @@ public final class Noise {
         double beside;
         double second;
         double above;
+        double edgy;
         double channels;
         int count;
     }
@@ -146,7 +151,7 @@ public final class Noise {
             for (int bin = 0; bin < BINS; bin++) {
                 Flat each = flat[c][bin];
                 double variance = each.count == 0 ? 0 : each.variance / each.count;
-                double level = Math.sqrt(Math.max(0, variance - ROUNDING));
+                double level = Math.sqrt(Math.max(0, Math.min(variance, ofEdgy(each)) - ROUNDING));
                 boolean structure = each.second > MOST_ALIKE * each.variance
                         || Math.abs(each.above - each.beside) > MOST_SLANTED * each.variance
                         || level > MOST;
@@ -218,6 +223,7 @@ public final class Noise {
                 flat.channels += found[i].channels;
                 flat.above += found[i].above;
                 flat.second += found[i].second;
+                flat.edgy += found[i].edgy;
                 flat.count++;
             }
         }
@@ -245,7 +251,14 @@ public final class Noise {
             double both = Math.sqrt(variances[c] * variances[next]);
             double channels = both == 0 ? 0 : product(values[c], values[next]) / both * variances[c];
             double second = (beside(values[c], 2) + above(values[c], 2)) / 2;
-            out[c] = new Channel(means[c], variances[c], beside(values[c], 1), above(values[c], 1), second, channels);
+            out[c] = new Channel(
+                    means[c],
+                    variances[c],
+                    beside(values[c], 1),
+                    above(values[c], 1),
+                    second,
+                    channels,
+                    edgy(values[c]));
         }
         return out;
     }
@@ -295,6 +308,34 @@ public final class Noise {
             sum += i % BLOCK + apart >= BLOCK ? 0 : values[i] * values[i + apart];
         }
         return sum / ((BLOCK - apart) * (double) BLOCK);
+    }
+
+    /** The mask is that of Immerkaer, "Fast Noise Variance Estimation" (1996). */
+    private static double edgy(float[] values) {
+        double sum = 0;
+        for (int y = 1; y < BLOCK - 1; y++) {
+            for (int x = 1, i = y * BLOCK + 1; x < BLOCK - 1; x++, i++) {
+                float above = values[i - BLOCK - 1] - 2 * values[i - BLOCK] + values[i - BLOCK + 1];
+                float own = values[i - 1] - 2 * values[i] + values[i + 1];
+                float below = values[i + BLOCK - 1] - 2 * values[i + BLOCK] + values[i + BLOCK + 1];
+                float answer = above - 2 * own + below;
+                sum += answer * answer;
+            }
+        }
+        return sum / ((BLOCK - 2) * (BLOCK - 2));
+    }
+
+    /**
+     * Variance of noise that the mask would answer to so: of single pixels by 36 times their variance, of wider noise by less. Structure that
+     * is smooth over some pixels varies much and has hardly an answer.
+     */
+    private static double ofEdgy(Flat flat) {
+        if (flat.count == 0 || flat.variance == 0) {
+            return 0;
+        }
+        double alike = Math.max(0, (flat.beside + flat.above) / 2 / flat.variance);
+        double gain = 6 - 8 * alike + 2 * Math.pow(alike, 4);
+        return EDGY_CARE * flat.edgy / flat.count / (gain * gain);
     }
 
     private static double above(float[] values, int apart) {

@@ -4,8 +4,10 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import app.yubble.core.subject.Face;
 import app.yubble.core.subject.Instances;
 import java.util.Arrays;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -44,6 +46,11 @@ public final class FocusFinder {
     /** Share of a matte from which a thing is the subject, and the rest is its ball, its bag or its neighbour's elbow. */
     private static final double MAIN_SHARE = 0.7;
 
+    /** Height of a face, over the picture's, from which a picture is a portrait; on smaller ones the figure is sharp. By eye. */
+    private static final double PORTRAIT = 0.12;
+    /** Share of the box around a face that is face and not hair or what lies behind. */
+    private static final double FACE_SHARE = 0.8;
+
     private FocusFinder() {}
 
     /**
@@ -54,6 +61,53 @@ public final class FocusFinder {
      */
     public static SharpBand subject(Picture picture, Plane nearness, @Nullable Plane matte) {
         return matte == null ? likely(picture, nearness) : thing(nearness, matte, 1);
+    }
+
+    /**
+     * A band over the main subject, or over the main face when it is a portrait.
+     *
+     * @param faces the main one first
+     */
+    public static SharpBand subject(Picture picture, Plane nearness, @Nullable Plane matte, List<Face> faces) {
+        return !faces.isEmpty() && faces.get(0).height() > PORTRAIT
+                ? face(nearness, faces.get(0))
+                : subject(picture, nearness, matte);
+    }
+
+    /** A band over a face: over nine tenths of it, and always over its nearer eye. */
+    public static SharpBand face(Plane nearness, Face face) {
+        double eye = Math.max(eye(nearness, face.one()), eye(nearness, face.other()));
+        double middleX = face.middle().x() * nearness.width();
+        double middleY = face.middle().y() * nearness.height();
+        double across = FACE_SHARE * face.width() * nearness.width() / 2;
+        double down = FACE_SHARE * face.height() * nearness.height() / 2;
+        int first = (int) Math.max(0, Math.ceil(middleY - down));
+        int last = (int) Math.min(nearness.height() - 1, Math.floor(middleY + down));
+        int left = (int) Math.max(0, Math.ceil(middleX - across));
+        int right = (int) Math.min(nearness.width() - 1, Math.floor(middleX + across));
+        float[] inside = new float[Math.max(0, last - first + 1) * Math.max(0, right - left + 1)];
+        int count = 0;
+        for (int y = first; y <= last; y++) {
+            for (int x = left; x <= right; x++) {
+                if (Math.hypot((x - middleX) / across, (y - middleY) / down) <= 1) {
+                    inside[count++] = nearness.at(x, y);
+                }
+            }
+        }
+        double near = eye;
+        double far = eye;
+        if (count > 0) {
+            Arrays.sort(inside, 0, count);
+            float[] ends = densest(inside, 0, count, MOST_OF_SEVERAL);
+            near = Math.max(eye, ends[1]);
+            far = Math.min(eye, ends[0]);
+        }
+        return SharpBand.around((near + far) / 2, Math.max(SPOT_WIDTH, near - far + ROUNDING), FALLOFF);
+    }
+
+    private static double eye(Plane nearness, Face.Point at) {
+        return spot(nearness, at.x() * nearness.width(), at.y() * nearness.height())
+                .centre();
     }
 
     /**

@@ -8,6 +8,7 @@ import app.yubble.core.Pictures;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
+import app.yubble.core.subject.Face;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -68,6 +69,24 @@ class FocusTest {
         assertThat(DefocusField.of(flat, SharpBand.EVERYTHING.tilted(0.9, 0.9), Gain.EVEN, 100)
                         .at(0, 0))
                 .isZero();
+    }
+
+    @Test
+    void aFaceIsSharpAndItsNearerEyeAlways() {
+        // Turned to the left: nearness falls from the left to the right over the face, the wall lies far behind.
+        Plane nearness = Pictures.plane(
+                400, 300, (x, y) -> Math.hypot((x - 200) / 60.0, (y - 140) / 80.0) < 1 ? 0.8 - 0.001 * (x - 140) : 0.1);
+        Face face = new Face(0.35, 0.2, 0.3, 0.53, new Face.Point(0.43, 0.4), new Face.Point(0.57, 0.4), 0.9);
+        SharpBand found = FocusFinder.subject(Pictures.grey(400, 300, (x, y) -> 0.5), nearness, null, List.of(face));
+        double nearerEye = 0.8 - 0.001 * (172 - 140);
+        assertThat(found.near()).isBetween(nearerEye, 0.82);
+        assertThat(found.far()).isBetween(0.67, 0.73);
+        Face small = new Face(0.5, 0.4, 0.02, 0.05, face.one(), face.other(), 0.9);
+        assertThat(FocusFinder.subject(Pictures.grey(400, 300, (x, y) -> 0.5), nearness, null, List.of(small)))
+                .as("of a small face the figure is what counts")
+                .isEqualTo(FocusFinder.subject(Pictures.grey(400, 300, (x, y) -> 0.5), nearness, null));
+        Face border = new Face(0.9, 0.9, 0.3, 0.3, new Face.Point(1.1, 1), new Face.Point(1.2, 1.1), 0.9);
+        assertThat(FocusFinder.face(nearness, border).centre()).isCloseTo(0.1, within(0.05));
     }
 
     @Test

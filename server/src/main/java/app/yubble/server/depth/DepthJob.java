@@ -12,6 +12,7 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.subject.Face;
 import app.yubble.core.subject.Quality;
 import app.yubble.media.clip.ClipFile;
 import app.yubble.media.clip.PlaneFiles;
@@ -24,6 +25,7 @@ import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.shoot.ClipDepths;
 import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.DepthMaps;
+import app.yubble.server.shoot.Faces;
 import app.yubble.server.shoot.FramesWanted;
 import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.Shot;
@@ -34,6 +36,7 @@ import app.yubble.server.storage.FileStore;
 import app.yubble.vision.InverseSearchFlow;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.OptionalInt;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
@@ -68,6 +71,7 @@ public class DepthJob {
     private final ClipLane lane;
     private final YubbleProperties properties;
     private final FramesWanted wanted;
+    private final Faces faces;
     private final FlowFinder flows = new InverseSearchFlow();
 
     DepthJob(
@@ -83,7 +87,9 @@ public class DepthJob {
             ClipFiles clips,
             ClipLane lane,
             YubbleProperties properties,
-            FramesWanted wanted) {
+            FramesWanted wanted,
+            Faces faces) {
+        this.faces = faces;
         this.wanted = wanted;
         this.clipDepths = clipDepths;
         this.clips = clips;
@@ -221,7 +227,7 @@ public class DepthJob {
         DepthChoice.Source source = material.usualSource();
         Picture picture = still.picture(still.size().fitting(FOCUS_SIDE));
         Plane nearness = DepthEdges.follow(still.depth(source), picture, source.usual());
-        SharpBand subject = FocusFinder.subject(picture, nearness, still.clearMatte());
+        SharpBand subject = FocusFinder.subject(picture, nearness, still.clearMatte(), faces.of(still));
         events.publishEvent(new DepthReady(shot.id(), source, subject, nearness.quantile(ODD_PIXELS), settled));
     }
 
@@ -236,7 +242,8 @@ public class DepthJob {
         DepthChoice.Source source = material.usualSource();
         Picture small = Resample.toSize(picture, picture.size().fitting(FOCUS_SIDE));
         Plane nearness = DepthEdges.follow(material.frame(0).depth(source), small, source.usual());
-        SharpBand subject = FocusFinder.subject(small, nearness, draft.clearMatte());
+        List<Face> people = faces.of(material.frame(0), picture);
+        SharpBand subject = FocusFinder.subject(small, nearness, draft.clearMatte(), people);
         events.publishEvent(new DepthReady(shot.id(), source, subject, nearness.quantile(ODD_PIXELS), true));
     }
 }

@@ -7,10 +7,12 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
+import app.yubble.core.subject.Face;
 import app.yubble.core.subject.Instances;
 import app.yubble.core.touchup.Touchup;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.problem.RefusedException;
+import app.yubble.server.shoot.Faces;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotStill;
 import app.yubble.server.shoot.Shots;
@@ -45,16 +47,19 @@ class FocusController {
     private final Shots shots;
     private final RefocusLine line;
     private final ShotRecipes recipes;
+    private final Faces faces;
 
-    FocusController(Shots shots, RefocusLine line, ShotRecipes recipes) {
+    FocusController(Shots shots, RefocusLine line, ShotRecipes recipes, Faces faces) {
+        this.faces = faces;
         this.shots = shots;
         this.line = line;
         this.recipes = recipes;
     }
 
-    /** What to focus on: the subject, a thing by its number, or a spot or a patch in shares of width and height. */
+    /** What to focus on: the subject, a face or a thing by its number, or a spot or a patch in shares of width and height. */
     enum FocusKind {
         SUBJECT,
+        FACE,
         THING,
         SPOT,
         PATCH
@@ -98,13 +103,22 @@ class FocusController {
         double x = shareOf(wanted.x(), size.width());
         double y = shareOf(wanted.y(), size.height());
         return switch (wanted.kind()) {
-            case SUBJECT -> FocusFinder.subject(line.picture(still, size), nearness, still.clearMatte());
+            case SUBJECT ->
+                FocusFinder.subject(line.picture(still, size), nearness, still.clearMatte(), faces.of(still));
+            case FACE -> face(nearness, faces.of(still), wanted.number());
             case THING -> thing(nearness, still.clearMatte(), wanted.number());
             case SPOT -> FocusFinder.spot(nearness, x, y);
             case PATCH ->
                 FocusFinder.patch(
                         nearness, x, y, shareOf(wanted.width(), size.width()), shareOf(wanted.height(), size.height()));
         };
+    }
+
+    private static SharpBand face(Plane nearness, List<Face> all, @Nullable Integer number) {
+        if (number == null || number < 1 || number > all.size()) {
+            throw new RefusedException("There is no such face in this photo.");
+        }
+        return FocusFinder.face(nearness, all.get(number - 1));
     }
 
     private static SharpBand thing(Plane nearness, @Nullable Plane matte, @Nullable Integer number) {
@@ -120,18 +134,34 @@ class FocusController {
     /** One thing in the photo: its number and its middle, in shares of width and height. */
     record ThingView(int number, double x, double y) {}
 
-    /** Which pixel belongs to which thing: one byte a pixel, row by row, 0 for none. */
-    record ThingsView(int width, int height, byte[] labels, List<ThingView> things) {}
+    /** A face: its number, and the box around it in shares of width and height. */
+    record FaceView(int number, double left, double top, double width, double height) {
+        static FaceView of(int number, Face face) {
+            return new FaceView(number, face.left(), face.top(), face.width(), face.height());
+        }
+    }
 
-    /** The separate things that the subject network found, the largest first. */
+    /**
+     * What there is to focus on.
+     *
+     * @param labels which pixel belongs to which thing: one byte a pixel, row by row, 0 for none
+     * @param faces the main one first
+     */
+    record ThingsView(int width, int height, byte[] labels, List<ThingView> things, List<FaceView> faces) {}
+
+    /** The faces, and the separate things that the subject network found, the largest first. */
     @GetMapping("/api/shots/{id}/things")
     ThingsView things(
             @AuthenticationPrincipal SignedIn who,
             @PathVariable UUID id,
             @RequestParam(required = false) @Nullable Integer frame) {
-        Plane matte = recipes.still(shots.owned(id, who.id()), frame).clearMatte();
+        ShotStill still = recipes.still(shots.owned(id, who.id()), frame);
+        List<Face> people = faces.of(still).stream().limit(MOST_THINGS).toList();
+        List<FaceView> views = new ArrayList<>();
+        people.forEach(each -> views.add(FaceView.of(views.size() + 1, each)));
+        Plane matte = still.clearMatte();
         if (matte == null) {
-            return new ThingsView(0, 0, new byte[0], List.of());
+            return new ThingsView(0, 0, new byte[0], List.of(), views);
         }
         Instances all = FocusFinder.things(matte);
         Instances found = all.reduced(new Size(all.width(), all.height()).fitting(THINGS_SIDE), MOST_THINGS);
@@ -146,7 +176,7 @@ class FocusController {
                 things.add(new ThingView(number, middle[0], middle[1]));
             }
         }
-        return new ThingsView(found.width(), found.height(), labels, things);
+        return new ThingsView(found.width(), found.height(), labels, things, views);
     }
 
     /**

@@ -1,8 +1,10 @@
 package app.yubble.server.settings;
 
+import app.yubble.core.subject.FaceFinder;
 import app.yubble.server.account.Accounts;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.depth.Engines;
+import app.yubble.vision.FaceNetworks;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.util.List;
@@ -17,8 +19,10 @@ import org.springframework.web.bind.annotation.RestController;
 class SettingsController {
     private final Accounts accounts;
     private final Engines engines;
+    private final FaceFinder finder;
 
-    SettingsController(Accounts accounts, Engines engines) {
+    SettingsController(Accounts accounts, Engines engines, FaceFinder finder) {
+        this.finder = finder;
         this.accounts = accounts;
         this.engines = engines;
     }
@@ -31,9 +35,10 @@ class SettingsController {
 
     /**
      * @param depthEngine what new shots are estimated with; {@code auto} is the first of {@code engines}
+     * @param faces licence of the networks that find faces; empty when they are missing
      * @param learned false when the networks are missing and depth comes from the layout of the picture
      */
-    record SettingsView(String depthEngine, boolean learned, List<EngineView> engines) {}
+    record SettingsView(String depthEngine, boolean learned, String faces, List<EngineView> engines) {}
 
     record EngineWanted(@NotNull String name) {}
 
@@ -42,6 +47,7 @@ class SettingsController {
         return new SettingsView(
                 accounts.depthEngine(who.id()),
                 engines.hasLearned(),
+                finder == FaceFinder.NONE ? "" : FaceNetworks.LICENCE,
                 engines.installed().stream()
                         .map(engine ->
                                 new EngineView(engine.name(), engine.about(), engine.licence(), engine.problem()))

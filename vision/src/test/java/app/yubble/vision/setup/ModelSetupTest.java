@@ -76,6 +76,20 @@ class ModelSetupTest {
     }
 
     @Test
+    void aFaceNetworkIsTakenOnlyWhenItIsWhatWasPinned() throws Exception {
+        Path given = Files.write(folder.resolve("faces"), whole);
+        assertThatThrownBy(() -> ModelSetup.copy(given, "0".repeat(64), models.farFaces()))
+                .isInstanceOf(ModelSetup.BadDownloadException.class)
+                .hasMessageContaining(sha256());
+        assertThat(models.farFaces()).doesNotExist();
+        ModelSetup.copy(given, sha256(), models.farFaces());
+        assertThat(models.farFaces()).hasBinaryContent(whole);
+        assertThat(models.hasFaceNetworks()).isFalse();
+        ModelSetup.copy(given, sha256(), models.nearFaces());
+        assertThat(models.hasFaceNetworks()).isTrue();
+    }
+
+    @Test
     void aChunkNameThatIsAPathIsRefused() throws IOException {
         Files.writeString(
                 installed.resolve("dist/resources.json"),
