@@ -1,6 +1,7 @@
 package app.yubble.cli;
 
 import app.yubble.core.depth.DepthEstimator;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Option;
 
 /** Which estimator makes depth. */
@@ -12,8 +13,14 @@ final class EngineOption {
             description = "for estimated depth: ${COMPLETION-CANDIDATES}")
     private String name;
 
+    private @Nullable DepthEstimator estimator;
+
+    /** Made once: it keeps its networks. */
     DepthEstimator estimator() {
-        return Engines.named(name);
+        if (estimator == null) {
+            estimator = Engines.named(name);
+        }
+        return estimator;
     }
 
     @Override

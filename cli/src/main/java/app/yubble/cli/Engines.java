@@ -41,7 +41,12 @@ final class Engines {
 
     /** Finds faces where set-up has brought the networks. */
     static FaceFinder faces() {
-        return folder().hasFaceNetworks() ? new FaceNetworks(folder()) : FaceFinder.NONE;
+        return Faces.FINDER;
+    }
+
+    /** Made when it is first asked for. */
+    private static final class Faces {
+        static final FaceFinder FINDER = folder().hasFaceNetworks() ? new FaceNetworks(folder()) : FaceFinder.NONE;
     }
 
     private static ModelFolder folder() {

@@ -13,8 +13,11 @@ import app.yubble.core.refocus.StageCache;
 import app.yubble.core.subject.Quality;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.PictureWriter;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
@@ -26,22 +29,25 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-/** Runs one photo through a recipe. */
-@Command(name = "refocus", description = "Refocuses one photo.", mixinStandardHelpOptions = true)
+/** Runs a photo, or every photo of a folder, through a recipe. */
+@Command(
+        name = "refocus",
+        description = "Refocuses a photo, or every photo of a folder.",
+        mixinStandardHelpOptions = true)
 final class RefocusCommand implements Callable<Integer> {
     private static final double DEFAULT_QUALITY = 0.94;
 
     @Spec
     private CommandSpec spec;
 
-    @Parameters(paramLabel = "PHOTO", description = "JPEG, PNG, TIFF or WebP")
+    @Parameters(paramLabel = "PHOTO", description = "JPEG, PNG, TIFF, WebP, HEIF or AVIF; or a folder of them")
     private Path photo;
 
     @Option(
             names = "-o",
             paramLabel = "OUT",
             required = true,
-            description = "the ending says the format: jpg, png, tif")
+            description = "the ending says the format: jpg, png, tif; a folder for a folder")
     private Path out;
 
     @Mixin
@@ -62,22 +68,47 @@ final class RefocusCommand implements Callable<Integer> {
     @Option(names = "--timings", description = "one line of JSON with milliseconds for each stage on standard error")
     private boolean timings;
 
+    @Option(names = "--format", description = "jpg, png or tif: of all results of a folder")
+    private @Nullable String ending;
+
     private final Map<String, Long> stages = new LinkedHashMap<>();
     private long stageStart = System.nanoTime();
 
     @Override
     public Integer call() throws Exception {
-        PictureWriter.Format format = PictureWriter.Format.ofName(out.toString())
-                .orElseThrow(() -> new WrongUseException("-o: the ending of " + out + " must be jpg, png or tif"));
         if (maxSize != null && maxSize < 1) {
             throw new WrongUseException("--max-size: must be at least 1, found " + maxSize);
         }
+        if (!Files.isDirectory(photo)) {
+            one(photo, out);
+            return 0;
+        }
+        String given = ending == null ? "" : ending;
+        if (!List.of("", "jpg", "png", "tif").contains(given)) {
+            throw new WrongUseException("--format: must be jpg, png or tif, found " + given);
+        }
+        if (depth != null && !depth.equals("auto") && !depth.equals("camera")) {
+            throw new WrongUseException("--depth: of a folder it must be auto or camera, found " + depth);
+        }
+        if (Files.exists(out) && !Files.isDirectory(out)) {
+            throw new WrongUseException("-o: for a folder of photos it must be a folder, found the file " + out);
+        }
+        // A recipe that is wrong is told once, not for every photo.
+        options.recipe();
+        return new PhotoFolder(photo, out, given).run(spec.commandLine().getErr(), this::one);
+    }
+
+    private void one(Path photo, Path out) throws IOException {
+        stages.clear();
+        stageStart = System.nanoTime();
+        PictureWriter.Format format = PictureWriter.Format.ofName(out.toString())
+                .orElseThrow(() -> new WrongUseException("-o: the ending of " + out + " must be jpg, png or tif"));
         Recipe recipe = options.recipe();
         DecodedPicture decoded = Inputs.picture(photo);
         finished("decode");
         HeldPhoto shot = new HeldPhoto(
                 decoded.picture(),
-                depthMap(decoded.picture()),
+                depthMap(photo, decoded.picture()),
                 options.masks(recipe, decoded.picture().size()));
         finished("depth");
         Size size = maxSize == null ? shot.size() : shot.size().fitting(maxSize);
@@ -111,7 +142,6 @@ final class RefocusCommand implements Callable<Integer> {
                             .map(stage -> "\"" + stage.getKey() + "\":" + stage.getValue())
                             .collect(Collectors.joining(",", "{", "}")));
         }
-        return 0;
     }
 
     private static DepthChoice.Source sourceOf(boolean file, boolean stored) {
@@ -121,7 +151,7 @@ final class RefocusCommand implements Callable<Integer> {
         return stored ? DepthChoice.Source.CAMERA : DepthChoice.Source.ESTIMATED;
     }
 
-    private DepthEstimate depthMap(Picture picture) {
+    private DepthEstimate depthMap(Path photo, Picture picture) {
         if (depth == null || depth.equals("auto")) {
             return engine.estimator().estimate(picture, Quality.BEST, Progress.NONE);
         }

@@ -55,6 +55,55 @@ class YubbleTest {
         }
     }
 
+    @Test
+    void everyPhotoOfAFolderIsRefocusedAndABadOneDoesNotStopTheRest() throws IOException {
+        Path photos = Files.createDirectory(folder.resolve("photos"));
+        Files.copy(photo, photos.resolve("a.png"));
+        Files.writeString(photos.resolve("b.jpg"), "no photo");
+        Files.copy(photo, photos.resolve("c.png"));
+        Files.writeString(photos.resolve("notes.txt"), "of the open day");
+        Path out = folder.resolve("results");
+        assertThat(run("refocus", photos.toString(), "-o", out.toString(), "--engine", "layout", "--max-size", "90"))
+                .isEqualTo(3);
+        assertThat(out.toFile().list()).containsExactlyInAnyOrder("a.png", "c.png");
+        assertThat(ImageIO.read(out.resolve("c.png").toFile()).getWidth()).isEqualTo(90);
+        assertThat(said.toString())
+                .contains("1 of 3  a.png", "2 of 3  b.jpg  failed:", "3 of 3  c.png")
+                .contains("2 done, 1 failed, 1 other file left alone");
+        Files.delete(photos.resolve("b.jpg"));
+        assertThat(run(
+                        "refocus",
+                        photos.toString(),
+                        "-o",
+                        out.toString(),
+                        "--engine",
+                        "layout",
+                        "--max-size",
+                        "60",
+                        "--format",
+                        "jpg"))
+                .isZero();
+        assertThat(out.resolve("a.jpg")).exists();
+    }
+
+    @Test
+    void aFolderIsRefusedWhereItsResultsWouldBeLost() throws IOException {
+        Path photos = Files.createDirectory(folder.resolve("photos"));
+        Path out = folder.resolve("results");
+        assertThat(run("refocus", photos.toString(), "-o", out.toString())).isEqualTo(3);
+        assertThat(said.toString()).contains("there is no photo in this folder");
+        Files.copy(photo, photos.resolve("a.png"));
+        assertThat(run("refocus", photos.toString(), "-o", photos.toString())).isEqualTo(2);
+        Files.copy(photo, photos.resolve("a.tif"));
+        assertThat(run("refocus", photos.toString(), "-o", out.toString(), "--format", "jpg"))
+                .isEqualTo(2);
+        assertThat(said.toString()).contains("a.png and a.tif would both become a.jpg");
+        assertThat(run("refocus", photos.toString(), "-o", photo.toString())).isEqualTo(2);
+        assertThat(run("refocus", photos.toString(), "-o", out.toString(), "--depth", depth.toString()))
+                .isEqualTo(2);
+        assertThat(out.toFile().list()).isEmpty();
+    }
+
     private double contrast(Path file, int x) {
         Plane plane = PictureReader.DEFAULT.read(Inputs.bytes(file)).picture().red();
         return Math.abs(plane.at(x, 100) - plane.at(x + 2, 100));

@@ -379,7 +379,7 @@ class BenchTest extends BrowserTest {
         accessible("Shoots");
         App.readyShot(page).click();
         finalPreview();
-        for (String step : List.of("depth", "focus", "touchup", "lens", "deliver")) {
+        for (String step : List.of("depth", "focus", "touchup", "lens", "atmosphere", "deliver")) {
             page.locator("[data-test=step-" + step + "]").click();
             accessible(step);
         }
