@@ -115,7 +115,7 @@ const sharpEverywhere = computed(() => recipe.value.band.near === 1 && recipe.va
 <style scoped>
 .deck {
   display: grid;
-  grid-template-columns: auto 130px auto 236px 236px 130px;
+  grid-template-columns: auto 138px auto 234px 234px 130px;
   gap: 24px;
   align-items: center;
   justify-content: start;

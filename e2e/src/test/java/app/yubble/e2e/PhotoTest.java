@@ -45,6 +45,9 @@ class PhotoTest {
     private App app;
     private BrowserContext visitor;
     private Page page;
+    private static final Locator.WaitForOptions ATTACHED =
+            new Locator.WaitForOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED);
+
     private final List<String> complaints = new ArrayList<>();
 
     @TempDir
@@ -228,6 +231,40 @@ class PhotoTest {
         BoundingBox text = reality.boundingBox();
         double needed = ((Number) reality.evaluate("line => line.scrollHeight")).doubleValue();
         assertThat(needed).as("nothing of the line is cut").isLessThanOrEqualTo(text.height + 1);
+    }
+
+    @Test
+    void mistIsTurnedUpSeenInThePlanAndUndone() throws IOException {
+        bringIn(stripedPhoto());
+        openFirst();
+        page.locator("[data-test=step-atmosphere]").click();
+        Waits.painted(page);
+        int[] clear = pixel(0.5, 0.25);
+        Locator dial = page.getByRole(com.microsoft.playwright.options.AriaRole.SLIDER)
+                .and(page.getByLabel("mist", new Page.GetByLabelOptions().setExact(true)));
+        dial.press("End");
+        PlaywrightAssertions.assertThat(dial).hasAttribute("aria-valuetext", "100 %");
+        page.getByText("Picked").click();
+        finalPreview();
+        page.locator("[data-test=plan-mist]").waitFor(ATTACHED);
+        Waits.painted(page);
+        int[] misty = pixel(0.5, 0.25);
+        assertThat(Math.abs(misty[2] - clear[2]) + Math.abs(misty[0] - clear[0]))
+                .as("%s, was %s", java.util.Arrays.toString(misty), java.util.Arrays.toString(clear))
+                .isGreaterThan(20);
+        // The tone of the blur has its side in its name; both steps are undone after a reload.
+        page.getByLabel("Light").nth(1).press("End");
+        finalPreview();
+        Waits.saved(page);
+        page.reload();
+        finalPreview();
+        page.locator("[data-test=undo]").click();
+        page.locator("[data-test=undo]").click();
+        page.locator("[data-test=undo]").click();
+        finalPreview();
+        page.locator("[data-test=step-atmosphere]").click();
+        PlaywrightAssertions.assertThat(dial).hasAttribute("aria-valuetext", "0 %");
+        PlaywrightAssertions.assertThat(page.locator("[data-test=plan-mist]")).hasCount(0);
     }
 
     private void clickPicture(double x, double y) {

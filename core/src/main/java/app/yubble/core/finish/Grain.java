@@ -10,8 +10,6 @@ import app.yubble.core.raster.Region;
  * is drawn again has the same.
  */
 public final class Grain {
-    /** Correlation of neighbours beyond which noise is not told apart. */
-    private static final double WIDEST = 0.95;
     /** Steps of brightness in which the level is looked up. */
     private static final int LEVELS = 256;
     /** Steps of a pixel of radius in which the share that the blur took is looked up. */
@@ -91,16 +89,11 @@ public final class Grain {
     }
 
     private static double left(double radius, double beside) {
-        double together = together(beside);
+        double together = Noise.together(beside);
         double reached = Math.max(BLURRED, radius);
         double blurred = Math.sqrt(together / (together + Math.PI * reached * reached));
         double mixed = Math.max(0, Math.min(1, (radius - UNTOUCHED) / (BLURRED - UNTOUCHED)));
         return 1 - mixed * mixed * (3 - 2 * mixed) * (1 - blurred);
-    }
-
-    /** Pixels over which noise hangs together: the sum of the correlations of a Gaussian whose neighbours are alike by {@code beside}. */
-    private static double together(double beside) {
-        return beside < 0.05 ? 1 : Math.max(1, Math.PI / -Math.log(Math.min(WIDEST, beside)));
     }
 
     /**

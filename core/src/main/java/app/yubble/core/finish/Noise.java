@@ -25,8 +25,8 @@ public final class Noise {
     private static final double FLAT_SHARE = 0.05;
     /** Blocks that vary up to this many times as much as those hold noise as well: the variance of one block is itself uncertain. */
     private static final double SPREAD = 1.6;
-    /** Noise that is less than this, in square roots of light, is none: a fifth of a step of an 8-bit file. */
-    private static final double LEAST = 0.0008;
+    /** Noise that is less than this, in square roots of light, is none: it is less than a step of an 8-bit file, and nobody sees it. */
+    private static final double LEAST = 0.0035;
     /** Variance of the rounding to 8 bits: a step's square over 12. A step is about 1 of 255 in square roots of light too. */
     private static final double ROUNDING = 1 / (12 * 255.0 * 255.0);
     /** Square root of light; what is nearly clipped holds less noise than there was. */
@@ -43,6 +43,10 @@ public final class Noise {
     private static final float BRIGHTER = 1.1f;
     /** Noise whose neighbours share other pixels than a Gaussian's may answer a little less. */
     private static final double EDGY_CARE = 1.25;
+    /** Correlation of neighbours up to which noise is one of single pixels. */
+    private static final double SINGLE = 0.05;
+    /** Correlation of neighbours beyond which noise is not told apart. */
+    private static final double WIDEST = 0.95;
     /** Numbers that fit a plane. */
     private static final int OF_A_PLANE = 3;
     /** Correlation of pixels two apart from which what varies is structure; that of noise that neighbours share by 0.85. */
@@ -93,6 +97,28 @@ public final class Noise {
             Arrays.fill(each, (float) level);
         }
         return new Noise(levels, 0, beside);
+    }
+
+    /**
+     * Of the photo in fewer pixels, each the mean of as many.
+     *
+     * @param factor of the sides, at least 1
+     */
+    public Noise shrunk(double factor) {
+        double together = together(side);
+        float left = (float) Math.sqrt(together / (together + factor * factor - 1));
+        float[][] fewer = new float[3][BINS];
+        for (int c = 0; c < 3; c++) {
+            for (int bin = 0; bin < BINS; bin++) {
+                fewer[c][bin] = left * levels[c][bin];
+            }
+        }
+        return new Noise(fewer, alike, Math.pow(side, factor * factor));
+    }
+
+    /** Pixels over which noise hangs together: the sum of the correlations of a Gaussian whose neighbours are alike by {@code beside}. */
+    static double together(double beside) {
+        return beside < SINGLE ? 1 : Math.max(1, Math.PI / -Math.log(Math.min(WIDEST, beside)));
     }
 
     public boolean isNone() {
@@ -147,6 +173,8 @@ public final class Noise {
         double besides = 0;
         double between = 0;
         float[][] levels = new float[3][BINS];
+        int noisy = 0;
+        int clean = 0;
         for (int c = 0; c < 3; c++) {
             for (int bin = 0; bin < BINS; bin++) {
                 Flat each = flat[c][bin];
@@ -156,7 +184,9 @@ public final class Noise {
                         || Math.abs(each.above - each.beside) > MOST_SLANTED * each.variance
                         || level > MOST;
                 levels[c][bin] = each.count == 0 || structure ? Float.NaN : level < LEAST ? 0 : (float) level;
+                clean += levels[c][bin] == 0 ? 1 : 0;
                 if (levels[c][bin] > 0) {
+                    noisy++;
                     variances += each.variance;
                     besides += (each.beside + each.above) / 2;
                     between += each.channels;
@@ -165,7 +195,10 @@ public final class Noise {
             fillGaps(levels[c]);
             smooth(levels[c]);
         }
-        return variances == 0 ? none() : new Noise(levels, share(between / variances), share(besides / variances));
+        // Noise is everywhere; what varies here and there is texture.
+        return variances == 0 || noisy <= clean
+                ? none()
+                : new Noise(levels, share(between / variances), share(besides / variances));
     }
 
     /** Brightnesses that do not occur are as noisy as the next that does, on the side that is less noisy. */

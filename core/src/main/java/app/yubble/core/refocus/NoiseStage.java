@@ -4,7 +4,10 @@ import app.yubble.core.finish.Grain;
 import app.yubble.core.finish.Noise;
 import java.util.List;
 
-/** The photo's own noise. */
+/**
+ * The photo's own noise at the size that is drawn. It is measured in the picture that is kept ready: in a smaller one texture would look
+ * like noise.
+ */
 record NoiseStage(PictureStage picture) implements WholeStage<Grain> {
     @Override
     public String name() {
@@ -13,12 +16,16 @@ record NoiseStage(PictureStage picture) implements WholeStage<Grain> {
 
     @Override
     public List<Stage<?>> takes() {
-        return List.of(picture);
+        return List.of(measured());
     }
 
     @Override
     public List<?> reads() {
-        return List.of();
+        return List.of(picture.size());
+    }
+
+    private PictureStage measured() {
+        return picture.isReduced() ? picture.kept() : picture;
     }
 
     @Override
@@ -28,7 +35,8 @@ record NoiseStage(PictureStage picture) implements WholeStage<Grain> {
 
     @Override
     public Grain make(Results taken) {
-        return new Grain(Noise.of(taken.of(picture)));
+        double factor = (double) measured().size().longSide() / picture.size().longSide();
+        return new Grain(Noise.of(taken.of(measured())).shrunk(factor));
     }
 
     @Override

@@ -25,12 +25,13 @@ record PictureStage(Still still, Size size) implements WholeStage<Picture> {
         return List.of(still.id(), size);
     }
 
-    private boolean isReduced() {
+    /** Whether it is made from the one that is kept. */
+    boolean isReduced() {
         Size kept = still.kept(size);
         return !kept.equals(size) && kept.pixels() <= MOST_KEPT;
     }
 
-    private PictureStage kept() {
+    PictureStage kept() {
         return new PictureStage(still, still.kept(size));
     }
 

@@ -10,6 +10,7 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
+import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
@@ -95,6 +96,18 @@ class FinishTest {
         assertThat(found.beside()).isCloseTo(size == 1 ? 0 : 0.5, within(0.06));
         // Half of one pair of channels, nothing of the noisier two.
         assertThat(found.alike()).isBetween(0.02, 0.3);
+    }
+
+    @ParameterizedTest
+    @CsvSource({"1,2", "1,3.2", "2,2"})
+    void aSmallerPictureHasLessNoise(int size, double factor) {
+        Plane own = noisy(Plane.filled(new Size(WIDTH, HEIGHT), 0.2f), noise(0.04, size, 21));
+        Noise full = Noise.of(new Picture(own, own, own));
+        Plane small = Resample.toSize(own, new Size((int) (WIDTH / factor), (int) (HEIGHT / factor)));
+        Noise measured = Noise.of(new Picture(small, small, small));
+        float predicted = full.shrunk(factor).level(0, 0.45f);
+        assertThat(predicted / measured.level(0, 0.45f)).isBetween(0.8f, 1.15f);
+        assertThat(full.shrunk(1).level(0, 0.45f)).isCloseTo(full.level(0, 0.45f), within(1e-6f));
     }
 
     @Test
