@@ -229,6 +229,7 @@ export const api = {
   play: (shot: string, body: { recipe: Recipe; frames: Schemas['Frames']; longSide: number; quality: number }) =>
     json<Delivery>(`/api/shots/${shot}/playing`, { method: 'POST', json: body }),
   delivery: (id: string) => json<Delivery>(`/api/deliveries/${id}`),
+  tryDeliveryAgain: (id: string) => send(`/api/deliveries/${id}/again`, { method: 'POST' }),
   cancelDelivery: (id: string) => send(`/api/deliveries/${id}/cancel`, { method: 'POST' }),
   deleteDelivery: (id: string) => send(`/api/deliveries/${id}`, { method: 'DELETE' }),
   deliveryFile: (id: string) => `/api/deliveries/${id}/file`,

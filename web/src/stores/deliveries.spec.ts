@@ -22,6 +22,14 @@ describe('deliveries', () => {
     expect([store.deliveries.map(({ id }) => id), store.more]).toEqual([['b', 'a'], false])
   })
 
+  it('that failed are tried again', async () => {
+    const store = useDeliveries()
+    const asked = vi.spyOn(api, 'tryDeliveryAgain').mockResolvedValue(new Response())
+    await store.again('b')
+    expect(asked).toHaveBeenCalledWith('b')
+    expect([store.fault, store.deliveries.length]).toEqual(['', 1])
+  })
+
   it('keep on screen why one could not be removed, with the list as it is now', async () => {
     const store = useDeliveries()
     vi.spyOn(api, 'deleteDelivery').mockRejectedValue(new Problem(409, 'This delivery is still under way.'))

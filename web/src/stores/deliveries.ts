@@ -39,6 +39,7 @@ export const useDeliveries = defineStore('deliveries', () => {
     fault,
     load,
     cancel: (id: string) => change(api.cancelDelivery(id)),
+    again: (id: string) => change(api.tryDeliveryAgain(id)),
     remove: (id: string) => change(api.deleteDelivery(id)),
   }
 })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiClose, mdiDeleteOutline, mdiDownload } from '@mdi/js'
+import { mdiClose, mdiDeleteOutline, mdiDownload, mdiRestart } from '@mdi/js'
 import { onMounted } from 'vue'
 import { api } from '../api/client'
 import MoreMarker from '../shell/MoreMarker.vue'
@@ -21,6 +21,7 @@ onMounted(store.load)
       <table v-if="store.deliveries.length">
         <thead>
           <tr>
+            <th aria-label="Picture" />
             <th>File</th>
             <th>Version</th>
             <th>Format</th>
@@ -31,6 +32,9 @@ onMounted(store.load)
         </thead>
         <tbody>
           <tr v-for="each in store.deliveries" :key="each.id">
+            <td class="picture">
+              <img :src="api.thumbnail(each.shotId)" alt="" loading="lazy" />
+            </td>
             <td>
               <router-link :to="`/bench/${each.shotId}`" title="Open the shot">{{ each.fileName }}</router-link>
             </td>
@@ -60,7 +64,14 @@ onMounted(store.load)
                 :aria-label="`Cancel ${each.fileName}`"
                 @click="store.cancel(each.id)" />
               <v-btn
-                v-else
+                v-if="each.state === 'failed' || each.state === 'cancelled'"
+                :icon="mdiRestart"
+                title="Try again"
+                :aria-label="`Try ${each.fileName} again`"
+                data-test="again"
+                @click="store.again(each.id)" />
+              <v-btn
+                v-if="each.state !== 'waiting' && each.state !== 'rendering'"
                 :icon="mdiDeleteOutline"
                 title="Remove from the list"
                 :aria-label="`Remove ${each.fileName}`"
@@ -107,6 +118,16 @@ td a {
 }
 .wide {
   width: 26%;
+}
+.picture {
+  width: 66px;
+}
+.picture img {
+  display: block;
+  width: 54px;
+  height: 36px;
+  object-fit: cover;
+  border-radius: 2px;
 }
 .actions {
   text-align: right;

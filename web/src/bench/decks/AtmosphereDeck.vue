@@ -147,7 +147,7 @@ const sharpEverywhere = computed(() => recipe.value.band.near === 1 && recipe.va
   padding: 0;
   margin-bottom: 4px;
 }
-.off {
+.off :deep(input) {
   opacity: 0.55;
 }
 .choice {

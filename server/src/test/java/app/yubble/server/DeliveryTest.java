@@ -82,6 +82,15 @@ class DeliveryTest extends ServerTest {
         assertThat(browser.send("POST", "/api/deliveries/" + id + "/cancel", "").status())
                 .isEqualTo(204);
         assertThat(finished(browser, id).get("state").asString()).isEqualTo("cancelled");
+        assertThat(browser().signedUp("otherdeliverer").send("POST", "/api/deliveries/" + id + "/again", "").status())
+                .isEqualTo(404);
+        assertThat(browser.send("POST", "/api/deliveries/" + id + "/again", "").status())
+                .isEqualTo(202);
+        assertThat(finished(browser, id).get("state").asString()).isEqualTo("done");
+        assertThat(browser.get("/api/deliveries/" + id + "/file").status()).isEqualTo(200);
+        assertThat(browser.send("POST", "/api/deliveries/" + id + "/again", "").status())
+                .as("it is done already")
+                .isEqualTo(409);
         assertThat(browser.send("DELETE", "/api/deliveries/" + id, "").status()).isEqualTo(204);
         assertThat(browser.get("/api/deliveries").json().get("items").size()).isZero();
         JsonNode recipe =

@@ -121,6 +121,16 @@ public class Deliveries {
         delivery.reach(Delivery.State.CANCELLED, delivery.progress(), null);
     }
 
+    /** Puts one that failed or was cancelled into the queue again. */
+    @Transactional
+    void again(UUID id, UUID account) {
+        Delivery delivery = locked(id, account);
+        if (delivery.state() != Delivery.State.FAILED && delivery.state() != Delivery.State.CANCELLED) {
+            throw new ConflictException("Only a delivery that failed or was cancelled can be tried again.");
+        }
+        delivery.reach(Delivery.State.WAITING, 0, null);
+    }
+
     @Transactional
     void delete(UUID id, UUID account) {
         Delivery delivery = locked(id, account);

@@ -261,6 +261,15 @@ class DeliveryController {
         deliveries.cancel(id, who.id());
     }
 
+    /** Tries one that failed or was cancelled again, as it was asked for. */
+    @PostMapping("/api/deliveries/{id}/again")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    DeliveryView again(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        deliveries.again(id, who.id());
+        job.enqueue(id);
+        return one(who, id);
+    }
+
     @DeleteMapping("/api/deliveries/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void delete(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
