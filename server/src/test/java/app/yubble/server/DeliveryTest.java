@@ -82,7 +82,10 @@ class DeliveryTest extends ServerTest {
         assertThat(browser.send("POST", "/api/deliveries/" + id + "/cancel", "").status())
                 .isEqualTo(204);
         assertThat(finished(browser, id).get("state").asString()).isEqualTo("cancelled");
-        assertThat(browser().signedUp("otherdeliverer").send("POST", "/api/deliveries/" + id + "/again", "").status())
+        assertThat(browser()
+                        .signedUp("otherdeliverer")
+                        .send("POST", "/api/deliveries/" + id + "/again", "")
+                        .status())
                 .isEqualTo(404);
         assertThat(browser.send("POST", "/api/deliveries/" + id + "/again", "").status())
                 .isEqualTo(202);
