@@ -29,8 +29,7 @@ final class PhotoFolder {
 
     /** @param ending of all results; empty for that of each photo */
     PhotoFolder(Path folder, Path out, String ending) throws IOException {
-        Files.createDirectories(out);
-        if (Files.isSameFile(folder, out)) {
+        if (Files.exists(out) && Files.isSameFile(folder, out)) {
             throw new WrongUseException("-o: the results would take the place of the photos; name another folder");
         }
         try (var all = Files.list(folder)) {
@@ -41,6 +40,7 @@ final class PhotoFolder {
         if (results.isEmpty()) {
             throw new UnreadableInputException(folder + ": there is no photo in this folder", null);
         }
+        Files.createDirectories(out);
     }
 
     private void add(Path photo, Path out, String ending) {

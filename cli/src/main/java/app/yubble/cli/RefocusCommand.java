@@ -80,6 +80,9 @@ final class RefocusCommand implements Callable<Integer> {
             throw new WrongUseException("--max-size: must be at least 1, found " + maxSize);
         }
         if (!Files.isDirectory(photo)) {
+            if (ending != null) {
+                throw new WrongUseException("--format: is for folders; of one photo the ending of -o says the format");
+            }
             one(photo, out);
             return 0;
         }

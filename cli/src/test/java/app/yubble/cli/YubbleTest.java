@@ -101,7 +101,16 @@ class YubbleTest {
         assertThat(run("refocus", photos.toString(), "-o", photo.toString())).isEqualTo(2);
         assertThat(run("refocus", photos.toString(), "-o", out.toString(), "--depth", depth.toString()))
                 .isEqualTo(2);
-        assertThat(out.toFile().list()).isEmpty();
+        assertThat(run(
+                        "refocus",
+                        photo.toString(),
+                        "-o",
+                        folder.resolve("x.png").toString(),
+                        "--format",
+                        "jpg"))
+                .isEqualTo(2);
+        assertThat(said.toString()).contains("--format: is for folders");
+        assertThat(out).doesNotExist();
     }
 
     private double contrast(Path file, int x) {

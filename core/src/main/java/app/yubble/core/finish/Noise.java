@@ -90,15 +90,6 @@ public final class Noise {
         return new Noise(new float[3][BINS], 0, 0);
     }
 
-    /** The same noise at all brightnesses and in all channels. */
-    static Noise even(double level, double beside) {
-        float[][] levels = new float[3][BINS];
-        for (float[] each : levels) {
-            Arrays.fill(each, (float) level);
-        }
-        return new Noise(levels, 0, beside);
-    }
-
     /**
      * Of the photo in fewer pixels, each the mean of as many.
      *
