@@ -1,6 +1,7 @@
 package app.yubble.core.atmosphere;
 
 import app.yubble.core.raster.Bands;
+import app.yubble.core.raster.Luminance;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;

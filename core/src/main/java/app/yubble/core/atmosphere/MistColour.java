@@ -1,5 +1,6 @@
 package app.yubble.core.atmosphere;
 
+import app.yubble.core.raster.Luminance;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 

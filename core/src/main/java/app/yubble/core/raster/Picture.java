@@ -79,7 +79,7 @@ public record Picture(Plane red, Plane green, Plane blue) {
         int width = width();
         Bands.ofRows(height(), (from, to) -> {
             for (int i = from * width; i < to * width; i++) {
-                float luminance = 0.2126f * r[i] + 0.7152f * g[i] + 0.0722f * b[i];
+                float luminance = Luminance.RED * r[i] + Luminance.GREEN * g[i] + Luminance.BLUE * b[i];
                 l[i] = (float) Math.sqrt(Math.max(0, luminance));
             }
         });
