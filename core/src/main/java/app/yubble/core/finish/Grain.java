@@ -4,6 +4,7 @@ import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Puts a photo's own noise back where it was blurred: as much as the blur took away, no more. It is fixed by place, so that a picture that
@@ -36,19 +37,22 @@ public final class Grain {
     private static final long OWN_SEED = 0x7c41e05;
 
     private final Noise noise;
-    private final Tiles far;
+    /** None for a photo without noise. */
+    private final @Nullable Tiles far;
     /** For pixels that are hardly blurred. */
-    private final Tiles near;
+    private final @Nullable Tiles near;
 
     private final float[] taken = new float[ALL_TAKEN * RADIUS_STEPS + 1];
     private final float[][] levels = new float[3][LEVELS + 1];
 
     public Grain(Noise noise) {
         this.noise = noise;
-        far = Tiles.of(noise.beside());
         double left = left(BLURRED, noise.beside());
-        near = Tiles.of(
-                (noise.beside() - left * left * (LEFT_BESIDE + LEFT_MORE * noise.beside())) / (1 - left * left));
+        far = noise.isNone() ? null : Tiles.of(noise.beside());
+        near = noise.isNone()
+                ? null
+                : Tiles.of((noise.beside() - left * left * (LEFT_BESIDE + LEFT_MORE * noise.beside()))
+                        / (1 - left * left));
         for (int i = 0; i < taken.length; i++) {
             taken[i] = (float) taken((double) i / RADIUS_STEPS, noise.beside());
         }
@@ -76,7 +80,7 @@ public final class Grain {
 
     /** Memory held. */
     public long bytes() {
-        return 4L * GrainTile.SIDE * GrainTile.SIDE * Float.BYTES;
+        return isNone() ? 0 : 4L * GrainTile.SIDE * GrainTile.SIDE * Float.BYTES;
     }
 
     /**
@@ -105,6 +109,11 @@ public final class Grain {
      * @param pattern other numbers give other patterns
      */
     public void add(Picture picture, Region part, Plane radii, double share, int pattern) {
+        Tiles fine = near;
+        Tiles wide = far;
+        if (fine == null || wide == null) {
+            return;
+        }
         long mixed = pattern * SCATTER;
         int shiftX = (int) (mixed >>> 20) & GrainTile.MASK;
         int shiftY = (int) (mixed >>> 40) & GrainTile.MASK;
@@ -124,7 +133,7 @@ public final class Grain {
                         if (radius == 0) {
                             continue;
                         }
-                        Tiles tiles = radius < NEAR ? near : far;
+                        Tiles tiles = radius < NEAR ? fine : wide;
                         float root = (float) Math.sqrt(Math.max(0, samples[i]));
                         float most = level[(int) (Math.min(1, root) * LEVELS)]
                                 * taken[(int) Math.min(taken.length - 1, radius * RADIUS_STEPS)];

@@ -74,6 +74,9 @@ public final class Noise {
         int count;
     }
 
+    /** Memory held, about. */
+    public static final long BYTES = 3L * BINS * Float.BYTES;
+
     private final float[][] levels;
     private final double alike;
     private final double side;

@@ -41,7 +41,7 @@ record Line(
         SceneColourStage colour = new SceneColourStage(picture, trimmed);
         AirStage air = new AirStage(picture, nearness, defocus, colour, recipe.atmosphere());
         LensStage lens = new LensStage(air, glints, defocus, recipe.disc());
-        NoiseStage noise = new NoiseStage(picture);
+        NoiseStage noise = NoiseStage.of(picture);
         CrispStage crisp =
                 CrispStage.of(lens, picture, defocus, noise, recipe.finish().crispness());
         GrainStage finished =

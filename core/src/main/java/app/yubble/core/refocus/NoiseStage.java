@@ -1,14 +1,15 @@
 package app.yubble.core.refocus;
 
 import app.yubble.core.finish.Grain;
-import app.yubble.core.finish.Noise;
+import app.yubble.core.raster.Size;
 import java.util.List;
 
-/**
- * The photo's own noise at the size that is drawn. It is measured in the picture that is kept ready: in a smaller one texture would look
- * like noise.
- */
-record NoiseStage(PictureStage picture) implements WholeStage<Grain> {
+/** The photo's own noise at the size that is drawn. */
+record NoiseStage(MeasuredNoiseStage measured, Size size) implements WholeStage<Grain> {
+    static NoiseStage of(PictureStage picture) {
+        return new NoiseStage(MeasuredNoiseStage.of(picture), picture.size());
+    }
+
     @Override
     public String name() {
         return "noise";
@@ -16,16 +17,12 @@ record NoiseStage(PictureStage picture) implements WholeStage<Grain> {
 
     @Override
     public List<Stage<?>> takes() {
-        return List.of(measured());
+        return List.of(measured);
     }
 
     @Override
     public List<?> reads() {
-        return List.of(picture.size());
-    }
-
-    private PictureStage measured() {
-        return picture.isReduced() ? picture.kept() : picture;
+        return List.of(size);
     }
 
     @Override
@@ -35,8 +32,8 @@ record NoiseStage(PictureStage picture) implements WholeStage<Grain> {
 
     @Override
     public Grain make(Results taken) {
-        double factor = (double) measured().size().longSide() / picture.size().longSide();
-        return new Grain(Noise.of(taken.of(measured())).shrunk(factor));
+        double factor = (double) measured.picture().size().longSide() / size.longSide();
+        return new Grain(taken.of(measured).shrunk(factor));
     }
 
     @Override

@@ -108,6 +108,7 @@ class StageTest {
                         "air",
                         "glints",
                         "lens",
+                        "measured noise",
                         "noise",
                         "crisp",
                         "grain",

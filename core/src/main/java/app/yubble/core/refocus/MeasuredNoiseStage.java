@@ -1,0 +1,42 @@
+package app.yubble.core.refocus;
+
+import app.yubble.core.finish.Noise;
+import java.util.List;
+
+/** The photo's own noise, measured once for all smaller sizes: in a small picture texture would look like noise. */
+record MeasuredNoiseStage(PictureStage picture) implements WholeStage<Noise> {
+    /** For a picture: in the one that it is made from, if that is kept ready. */
+    static MeasuredNoiseStage of(PictureStage picture) {
+        return new MeasuredNoiseStage(picture.isReduced() ? picture.kept() : picture);
+    }
+
+    @Override
+    public String name() {
+        return "measured noise";
+    }
+
+    @Override
+    public List<Stage<?>> takes() {
+        return List.of(picture);
+    }
+
+    @Override
+    public List<?> reads() {
+        return List.of();
+    }
+
+    @Override
+    public Class<Noise> type() {
+        return Noise.class;
+    }
+
+    @Override
+    public Noise make(Results taken) {
+        return Noise.of(taken.of(picture));
+    }
+
+    @Override
+    public long bytes(Noise result) {
+        return Noise.BYTES;
+    }
+}
