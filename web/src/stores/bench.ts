@@ -439,7 +439,7 @@ export const useBench = defineStore('bench', () => {
     }
     thing.value = ((number - 1 + all.length) % all.length) + 1
     const { kind, number: own } = all[thing.value - 1] as Subject
-    await focusOn({ kind, number: own }, kind === 'face' ? `Face ${own}` : `Subject ${own}`)
+    await focusOn({ kind, number: own }, `${kind === 'face' ? 'Face' : 'Subject'} ${thing.value}`)
   }
 
   async function loadEdgeWidths(): Promise<void> {

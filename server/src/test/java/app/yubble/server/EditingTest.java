@@ -546,6 +546,13 @@ class EditingTest extends ServerTest {
                         + version().get("recipe") + "}");
         assertThat(refused.status()).isEqualTo(422);
         assertThat(refused.text()).contains("no such subject");
+        assertThat(things.get("faces").size()).isZero();
+        Browser.Answer faceless = browser.send(
+                "POST",
+                "/api/shots/" + shot + "/focus",
+                "{\"kind\":\"face\",\"number\":1,\"recipe\":" + version().get("recipe") + "}");
+        assertThat(faceless.status()).isEqualTo(422);
+        assertThat(faceless.text()).contains("no such face");
     }
 
     @Test
