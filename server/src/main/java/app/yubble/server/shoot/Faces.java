@@ -35,7 +35,8 @@ public class Faces {
     /** The main one first. */
     public List<Face> of(ShotStill still) {
         return found.get(
-                still.id(), id -> find(line.picture(still, still.kept(still.size().fitting(SIDE)))));
+                still.id(),
+                id -> find(line.picture(still, still.kept(still.size().fitting(SIDE)))));
     }
 
     /** The same for a picture that has been decoded already. */

@@ -22,7 +22,8 @@ import org.junit.jupiter.api.io.TempDir;
 
 class FacesTest {
     private static final Size SIZE = new Size(64, 48);
-    private static final Face FACE = new Face(0.3, 0.2, 0.2, 0.3, new Face.Point(0.35, 0.3), new Face.Point(0.45, 0.3), 1);
+    private static final Face FACE =
+            new Face(0.3, 0.2, 0.2, 0.3, new Face.Point(0.35, 0.3), new Face.Point(0.45, 0.3), 1);
 
     @TempDir
     Path folder;
