@@ -5,13 +5,13 @@ import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.StageKey;
 import app.yubble.core.subject.FaceFinder;
 import app.yubble.media.picture.PictureReader;
+import app.yubble.server.memory.LastUsed;
 import app.yubble.vision.DepthEngines;
 import app.yubble.vision.FaceNetworks;
 import app.yubble.vision.ModelFolder;
-import com.github.benmanes.caffeine.cache.AsyncCache;
-import com.github.benmanes.caffeine.cache.Caffeine;
+import com.google.common.cache.Cache;
 import io.micrometer.core.instrument.MeterRegistry;
-import io.micrometer.core.instrument.binder.cache.CaffeineCacheMetrics;
+import java.util.concurrent.CompletableFuture;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
@@ -36,12 +36,15 @@ class CoreConfiguration {
 
     @Bean
     RefocusLine previewLine(YubbleProperties properties, MeterRegistry meters) {
-        AsyncCache<StageKey, StageCache.Kept> results = Caffeine.newBuilder()
-                .maximumWeight(properties.cacheBytes())
-                .weigher((StageKey key, StageCache.Kept kept) -> (int) Math.min(Integer.MAX_VALUE, kept.bytes()))
-                .recordStats()
-                .buildAsync();
-        CaffeineCacheMetrics.monitor(meters, results, "stages");
+        Cache<StageKey, CompletableFuture<StageCache.Kept>> results =
+                LastUsed.upTo(properties.cacheBytes(), CoreConfiguration::bytes, "stages", meters);
         return new RefocusLine(new StageCache(results.asMap()));
+    }
+
+    /** What is still being made weighs nothing, and stays. */
+    private static long bytes(CompletableFuture<StageCache.Kept> result) {
+        return result.isDone() && !result.isCompletedExceptionally()
+                ? result.join().bytes()
+                : 0;
     }
 }

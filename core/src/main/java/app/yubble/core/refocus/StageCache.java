@@ -61,6 +61,8 @@ public final class StageCache {
         try {
             T value = compute.get();
             own.complete(new Kept(value, bytes.applyAsLong(value)));
+            // A map that weighs what it holds weighs it only now.
+            results.replace(key, own, own);
             return value;
         } catch (Throwable failure) {
             results.remove(key, own);

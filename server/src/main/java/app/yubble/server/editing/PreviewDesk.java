@@ -8,13 +8,12 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.Viewer;
 import app.yubble.core.touchup.Touchup;
 import app.yubble.server.YubbleProperties;
+import app.yubble.server.memory.LastUsed;
 import app.yubble.server.problem.OutdatedException;
 import app.yubble.server.problem.RefusedException;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import io.micrometer.core.instrument.MeterRegistry;
-import io.micrometer.core.instrument.binder.cache.CaffeineCacheMetrics;
-import java.time.Duration;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -30,7 +29,6 @@ import org.springframework.stereotype.Component;
 @Component
 class PreviewDesk {
     private static final int MOST_PAGES = 1000;
-    private static final Duration UNUSED = Duration.ofMinutes(20);
     private static final int MOST_ANSWERED = 16;
     private static final long MOST_PIXELS = 8_000_000;
     // A patch ends where blocks of the picture file do, so that it fits in without a seam.
@@ -54,16 +52,10 @@ class PreviewDesk {
     private final Cache<Page, Long> newest =
             Caffeine.newBuilder().maximumSize(MOST_PAGES).build();
 
-    private final Cache<Page, Viewer> viewers;
+    private final com.google.common.cache.Cache<Page, Viewer> viewers;
 
     PreviewDesk(YubbleProperties properties, MeterRegistry meters) {
-        viewers = Caffeine.newBuilder()
-                .maximumWeight(properties.viewerBytes())
-                .weigher((Page page, Viewer viewer) -> (int) Math.min(Integer.MAX_VALUE, viewer.bytes()))
-                .expireAfterAccess(UNUSED)
-                .recordStats()
-                .build();
-        CaffeineCacheMetrics.monitor(meters, viewers, "viewers");
+        viewers = LastUsed.upTo(properties.viewerBytes(), Viewer::bytes, "viewers", meters);
     }
 
     /** Work of somebody who looks at a page's pictures. */
@@ -75,7 +67,7 @@ class PreviewDesk {
     /** Lets a page look again: what it looked at last is still there, unless memory was short. */
     Picture look(UUID account, String page, Look look) {
         Page key = new Page(account, page);
-        Viewer viewer = viewers.get(key, fresh -> new Viewer());
+        Viewer viewer = viewers.asMap().computeIfAbsent(key, fresh -> new Viewer());
         try {
             return look.with(viewer);
         } finally {
