@@ -276,7 +276,7 @@ final class ClipCommand implements Callable<Integer> {
 
         Pictures(ClipSheet sheet, Size size) throws IOException {
             partial = Files.createTempDirectory(out.toAbsolutePath().getParent(), ".yubble-");
-            origin = new Origin("PNG", size, null, sheet.info().colours().curve(), null, Camera.UNKNOWN);
+            origin = new Origin("PNG", size, null, sheet.info().colours().curve(), Camera.UNKNOWN);
         }
 
         @Override

@@ -8,16 +8,21 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.HeldPhoto;
+import app.yubble.core.refocus.Layers;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.subject.Quality;
+import app.yubble.media.depthfile.DepthWriter;
+import app.yubble.media.layered.LayeredWriter;
 import app.yubble.media.picture.DecodedPicture;
+import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
+import app.yubble.media.picture.WriteSettings;
+import app.yubble.media.recipe.Done;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
@@ -35,8 +40,6 @@ import picocli.CommandLine.Spec;
         description = "Refocuses a photo, or every photo of a folder.",
         mixinStandardHelpOptions = true)
 final class RefocusCommand implements Callable<Integer> {
-    private static final double DEFAULT_QUALITY = 0.94;
-
     @Spec
     private CommandSpec spec;
 
@@ -47,7 +50,7 @@ final class RefocusCommand implements Callable<Integer> {
             names = "-o",
             paramLabel = "OUT",
             required = true,
-            description = "the ending says the format: jpg, png, tif; a folder for a folder")
+            description = "the ending says the format: jpg, png, tif, webp, avif; a folder for a folder")
     private Path out;
 
     @Mixin
@@ -68,8 +71,17 @@ final class RefocusCommand implements Callable<Integer> {
     @Option(names = "--timings", description = "one line of JSON with milliseconds for each stage on standard error")
     private boolean timings;
 
-    @Option(names = "--format", description = "jpg, png or tif: of all results of a folder")
+    @Option(names = "--format", description = "jpg, png, tif, webp or avif: of all results of a folder")
     private @Nullable String ending;
+
+    @Mixin
+    private final WriteOptions writing = new WriteOptions();
+
+    @Option(names = "--layers", paramLabel = "FILE", description = "photo and refocused layer: .ora or .tif")
+    private @Nullable Path layersOut;
+
+    @Option(names = "--depth-out", paramLabel = "FILE", description = "the depth that was used: .png, .tif or .exr")
+    private @Nullable Path depthOut;
 
     private final Map<String, Long> stages = new LinkedHashMap<>();
     private long stageStart = System.nanoTime();
@@ -79,6 +91,7 @@ final class RefocusCommand implements Callable<Integer> {
         if (maxSize != null && maxSize < 1) {
             throw new WrongUseException("--max-size: must be at least 1, found " + maxSize);
         }
+        requireEndings();
         if (!Files.isDirectory(photo)) {
             if (ending != null) {
                 throw new WrongUseException("--format: is for folders; of one photo the ending of -o says the format");
@@ -87,8 +100,11 @@ final class RefocusCommand implements Callable<Integer> {
             return 0;
         }
         String given = ending == null ? "" : ending;
-        if (!List.of("", "jpg", "png", "tif").contains(given)) {
-            throw new WrongUseException("--format: must be jpg, png or tif, found " + given);
+        if (!given.isEmpty() && PictureWriter.Format.ofName("." + given).isEmpty()) {
+            throw new WrongUseException("--format: must be jpg, png, tif, webp or avif, found " + given);
+        }
+        if (layersOut != null || depthOut != null) {
+            throw new WrongUseException((layersOut != null ? "--layers" : "--depth-out") + ": is for one photo");
         }
         if (depth != null && !depth.equals("auto") && !depth.equals("camera")) {
             throw new WrongUseException("--depth: of a folder it must be auto or camera, found " + depth);
@@ -105,7 +121,8 @@ final class RefocusCommand implements Callable<Integer> {
         stages.clear();
         stageStart = System.nanoTime();
         PictureWriter.Format format = PictureWriter.Format.ofName(out.toString())
-                .orElseThrow(() -> new WrongUseException("-o: the ending of " + out + " must be jpg, png or tif"));
+                .orElseThrow(() ->
+                        new WrongUseException("-o: the ending of " + out + " must be jpg, png, tif, webp or avif"));
         Recipe recipe = options.recipe();
         DecodedPicture decoded = Inputs.picture(photo);
         finished("decode");
@@ -133,10 +150,16 @@ final class RefocusCommand implements Callable<Integer> {
                 line.picture(shot, size),
                 nearness,
                 decoded.origin().camera());
-        Picture result = options.render(line, shot, recipe, size);
+        Origin origin = decoded.origin().withSize(size);
+        WriteSettings settings = writing.settings(format, Done.of(recipe));
+        Picture result = rendered(line, shot, recipe, size, origin);
         finished("render");
-        Inputs.write(
-                out, to -> PictureWriter.write(result, decoded.origin().withSize(size), format, DEFAULT_QUALITY, to));
+        Inputs.write(out, to -> PictureWriter.write(result, origin, settings, to));
+        if (depthOut != null) {
+            DepthWriter.Format depthFormat =
+                    DepthWriter.Format.ofName(depthOut.toString()).orElseThrow();
+            Inputs.write(depthOut, to -> DepthWriter.write(nearness, depthFormat, to));
+        }
         finished("encode");
         if (timings) {
             spec.commandLine()
@@ -145,6 +168,28 @@ final class RefocusCommand implements Callable<Integer> {
                             .map(stage -> "\"" + stage.getKey() + "\":" + stage.getValue())
                             .collect(Collectors.joining(",", "{", "}")));
         }
+    }
+
+    private void requireEndings() {
+        if (depthOut != null && DepthWriter.Format.ofName(depthOut.toString()).isEmpty()) {
+            throw new WrongUseException("--depth-out: the ending of " + depthOut + " must be png, tif or exr");
+        }
+        if (layersOut != null
+                && LayeredWriter.Format.ofName(layersOut.toString()).isEmpty()) {
+            throw new WrongUseException("--layers: the ending of " + layersOut + " must be ora or tif");
+        }
+    }
+
+    private Picture rendered(RefocusLine line, HeldPhoto shot, Recipe recipe, Size size, Origin origin)
+            throws IOException {
+        if (layersOut == null) {
+            return options.render(line, shot, recipe, size);
+        }
+        Layers layers = line.layers(shot, recipe, options.render(line, shot, recipe.everywhere(), size));
+        LayeredWriter.Format format =
+                LayeredWriter.Format.ofName(layersOut.toString()).orElseThrow();
+        Inputs.write(layersOut, to -> LayeredWriter.write(layers, origin, format, to));
+        return layers.composed();
     }
 
     private static DepthChoice.Source sourceOf(boolean file, boolean stored) {

@@ -89,7 +89,7 @@ class PhotoTest {
         byte[] profile = ICC_Profile.getInstance(ColorSpace.CS_LINEAR_RGB).getData();
         Origin plain = Origin.srgb(size);
         Origin origin =
-                new Origin("JPEG", size, profile, ToneCurve.ofProfile(profile).orElseThrow(), null, plain.camera());
+                new Origin("JPEG", size, profile, ToneCurve.ofProfile(profile).orElseThrow(), plain.camera());
         ByteArrayOutputStream jpeg = new ByteArrayOutputStream();
         PictureWriter.write(picture, origin, PictureWriter.Format.JPEG, 0.95, jpeg);
         return Files.write(folder.resolve("stripes.jpg"), jpeg.toByteArray());

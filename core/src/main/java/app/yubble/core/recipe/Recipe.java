@@ -72,6 +72,14 @@ public record Recipe(
         return marks.isEmpty() ? now : marks.on(now, seconds);
     }
 
+    /** The same over all of the photo: nothing of it is revealed, nor does it show through. */
+    public Recipe everywhere() {
+        return withOpacity(1)
+                .withTouchups(touchups.stream()
+                        .filter(each -> each.action() != Touchup.Action.REVEAL)
+                        .toList());
+    }
+
     public Recipe withDepth(DepthChoice value) {
         return new Recipe(value, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks);
     }

@@ -3,6 +3,7 @@ package app.yubble.core.refocus;
 import app.yubble.core.clip.Moment;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.LensRender;
+import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -13,6 +14,7 @@ import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Touchup;
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.Predicate;
 
@@ -99,6 +101,27 @@ public final class RefocusLine {
                 },
                 whole,
                 progress);
+    }
+
+    /**
+     * A result as a layer over the photo.
+     *
+     * @param refocused what {@link Recipe#everywhere} makes of it
+     */
+    public Layers layers(Still still, Recipe recipe, Picture refocused) {
+        Plane share = new Plane(refocused.size());
+        Arrays.fill(share.samples(), (float) recipe.opacity());
+        for (Touchup each : acting(recipe, touchup -> touchup.action() == Touchup.Action.REVEAL)) {
+            Mask mask = mask(still, recipe.depth(), each, refocused.size());
+            Bands.ofRows(share.height(), (first, last) -> {
+                for (int y = first; y < last; y++) {
+                    for (int x = 0, i = y * share.width(); x < share.width(); x++, i++) {
+                        share.samples()[i] *= 1 - (float) each.strength() * mask.at(x, y);
+                    }
+                }
+            });
+        }
+        return new Layers(picture(still, refocused.size()), refocused, share);
     }
 
     private TouchupMasks masks(

@@ -35,7 +35,7 @@ public final class FrameZip implements AutoCloseable {
     public static FrameZip create(Path file, ClipFormat format, ClipInfo source, Size size) throws IOException {
         PictureWriter.Format each =
                 format == ClipFormat.TIFF_FRAMES ? PictureWriter.Format.TIFF16 : PictureWriter.Format.PNG16;
-        Origin origin = new Origin("PNG", size, null, source.colours().curve(), null, Camera.UNKNOWN);
+        Origin origin = new Origin("PNG", size, null, source.colours().curve(), Camera.UNKNOWN);
         return new FrameZip(opened(file), each, origin);
     }
 

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 
 /**
  * EXIF metadata (CIPA DC-008) as the entries of its three directories: main, Exif and GPS.
@@ -21,6 +22,10 @@ public final class ExifBlock {
     private static final int ORIENTATION = 0x0112;
     private static final int MAKER_NOTE = 0x927c;
     private static final int INTEROPERABILITY_POINTER = 0xa005;
+    private static final int COMPRESSION = 0x0103;
+    private static final int OLD_JPEG = 6;
+    private static final int JPEG_AT = 0x0201;
+    private static final int JPEG_BYTES = 0x0202;
     private static final int PIXEL_WIDTH = 0xa002;
     private static final int PIXEL_HEIGHT = 0xa003;
     private static final int[] TYPE_BYTES = {0, 1, 1, 2, 4, 8, 1, 1, 2, 4, 8, 4, 8};
@@ -63,7 +68,7 @@ public final class ExifBlock {
         }
     }
 
-    private static Map<Integer, Entry> subdirectory(ByteBuffer in, @org.jspecify.annotations.Nullable Entry pointer) {
+    private static Map<Integer, Entry> subdirectory(ByteBuffer in, @Nullable Entry pointer) {
         if (pointer == null || pointer.data.length != 4) {
             return new TreeMap<>();
         }
@@ -118,8 +123,17 @@ public final class ExifBlock {
         return gps;
     }
 
+    ExifBlock withoutPlace() {
+        return new ExifBlock(main, exif, new TreeMap<>());
+    }
+
     /** A TIFF structure, big-endian, with the orientation upright. */
     byte[] bytes() {
+        return bytes(null);
+    }
+
+    /** @param thumbnail a small JPEG of the picture, or null */
+    byte[] bytes(byte @Nullable [] thumbnail) {
         Map<Integer, Entry> first = new TreeMap<>(main);
         first.put(ORIENTATION, new Entry(3, 1, new byte[] {0, 1}));
         if (!exif.isEmpty()) {
@@ -132,14 +146,31 @@ public final class ExifBlock {
         int gpsAt = exifAt + (exif.isEmpty() ? 0 : length(exif));
         first.computeIfPresent(EXIF_POINTER, (tag, e) -> pointer(exifAt));
         first.computeIfPresent(GPS_POINTER, (tag, e) -> pointer(gpsAt));
-        ByteBuffer out = ByteBuffer.allocate(gpsAt + (gps.isEmpty() ? 0 : length(gps)));
+        int secondAt = gpsAt + (gps.isEmpty() ? 0 : length(gps));
+        Map<Integer, Entry> second = thumbnail == null ? new TreeMap<>() : thumbnailEntries(thumbnail.length, secondAt);
+        int end = secondAt + (thumbnail == null ? 0 : length(second) + thumbnail.length);
+        ByteBuffer out = ByteBuffer.allocate(end);
         out.put((byte) 'M').put((byte) 'M').putShort((short) 42).putInt(8);
-        for (Map<Integer, Entry> directory : List.of(first, exif, gps)) {
+        for (Map<Integer, Entry> directory : List.of(first, exif, gps, second)) {
             if (!directory.isEmpty()) {
                 write(directory, out);
             }
         }
+        if (thumbnail != null) {
+            out.put(thumbnail);
+            // After the main directory's entries stands where the thumbnail's begins.
+            out.putInt(8 + 2 + 12 * first.size(), secondAt);
+        }
         return out.array();
+    }
+
+    private static Map<Integer, Entry> thumbnailEntries(int bytes, int at) {
+        Map<Integer, Entry> out = new TreeMap<>();
+        out.put(COMPRESSION, new Entry(3, 1, new byte[] {0, OLD_JPEG}));
+        out.put(JPEG_AT, pointer(0));
+        out.put(JPEG_BYTES, pointer(bytes));
+        out.put(JPEG_AT, pointer(at + length(out)));
+        return out;
     }
 
     private static Entry pointer(int at) {

@@ -26,6 +26,7 @@ import java.util.Locale;
 import java.util.Optional;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
+import javax.imageio.ImageTypeSpecifier;
 import javax.imageio.stream.ImageInputStream;
 import org.jspecify.annotations.Nullable;
 
@@ -98,7 +99,7 @@ public record PictureReader(long mostPixels) {
     }
 
     private static Origin named(Origin origin, String format) {
-        return new Origin(format, origin.size(), origin.profile(), origin.curve(), origin.exif(), origin.camera());
+        return origin.withFormat(format);
     }
 
     /** The samples as they stand in the file, in [0,1], without tone curve: for depth maps. */
@@ -124,11 +125,17 @@ public record PictureReader(long mostPixels) {
             throw new UnreadablePictureException(
                     "the file is cut off: " + file.length + " bytes of " + Blocks.riffLength(file) + " are there");
         }
-        // Readers would convert a JPEG with a profile to sRGB; without it they return the file's own values.
-        boolean rgb = formatOf(file).equals(Optional.of("JPEG")) && Blocks.jpegComponents(file) <= 3;
-        byte[] plain = rgb ? Blocks.withoutJpegProfile(file) : file;
-        boolean png = formatOf(file).equals(Optional.of("PNG"));
-        return ImageIO.createImageInputStream(new ByteArrayInputStream(png ? PngChunks.wanted(file) : plain));
+        return ImageIO.createImageInputStream(new ByteArrayInputStream(plain(file)));
+    }
+
+    /** Readers would convert a picture with a profile to sRGB; without it they return the file's own values. */
+    private static byte[] plain(byte[] file) {
+        return switch (formatOf(file).orElse("")) {
+            case "JPEG" -> Blocks.jpegComponents(file) <= 3 ? Blocks.withoutJpegProfile(file) : file;
+            case "WebP" -> Blocks.withoutWebpProfile(file);
+            case "PNG" -> PngChunks.wanted(file);
+            default -> file;
+        };
     }
 
     private static UnreadablePictureException unreadable(Exception e) {
@@ -221,8 +228,26 @@ public record PictureReader(long mostPixels) {
                 upright,
                 curve.isPresent() ? blocks.profile() : null,
                 curve.orElse(ToneCurve.SRGB),
-                Optional.ofNullable(blocks.exif()).flatMap(ExifBlock::parse).orElse(null),
-                camera(file, upright));
+                notes(blocks),
+                camera(file, upright),
+                bits(reader));
+    }
+
+    private static Notes notes(Blocks blocks) {
+        byte[] exif = blocks.exif();
+        byte[] xmp = blocks.xmp();
+        return new Notes(
+                exif == null ? null : ExifBlock.parse(exif).orElse(null),
+                xmp == null ? null : XmpPacket.kept(xmp),
+                blocks.iptc());
+    }
+
+    private static int bits(ImageReader reader) throws IOException {
+        ImageTypeSpecifier type = reader.getRawImageType(0);
+        if (type == null) {
+            type = reader.getImageTypes(0).next();
+        }
+        return type.getSampleModel().getSampleSize(0) > 8 ? 16 : 8;
     }
 
     private DecodedPicture decoded(BufferedImage read, Origin origin, int turn) {
@@ -238,8 +263,7 @@ public record PictureReader(long mostPixels) {
             curve = ToneCurve.SRGB;
         }
         Picture picture = linear(image, curve, origin.size(), turn);
-        return new DecodedPicture(
-                picture, new Origin(origin.format(), origin.size(), profile, curve, origin.exif(), origin.camera()));
+        return new DecodedPicture(picture, origin.withColours(profile, curve));
     }
 
     // An RGB space that is neither sRGB nor described by a curve per channel.

@@ -3,6 +3,7 @@ package app.yubble.media.picture;
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Resample;
 import java.awt.color.ColorSpace;
 import java.awt.image.BufferedImage;
 import java.awt.image.ComponentColorModel;
@@ -11,30 +12,16 @@ import java.awt.image.DataBufferByte;
 import java.awt.image.DataBufferUShort;
 import java.awt.image.Raster;
 import java.awt.image.WritableRaster;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
-import java.util.zip.DeflaterOutputStream;
 import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
-import javax.imageio.ImageTypeSpecifier;
 import javax.imageio.ImageWriteParam;
 import javax.imageio.ImageWriter;
-import javax.imageio.metadata.IIOMetadata;
-import javax.imageio.metadata.IIOMetadataNode;
-import javax.imageio.plugins.tiff.BaselineTIFFTagSet;
-import javax.imageio.plugins.tiff.ExifGPSTagSet;
-import javax.imageio.plugins.tiff.ExifParentTIFFTagSet;
-import javax.imageio.plugins.tiff.ExifTIFFTagSet;
-import javax.imageio.plugins.tiff.TIFFDirectory;
-import javax.imageio.plugins.tiff.TIFFField;
-import javax.imageio.plugins.tiff.TIFFTag;
-import javax.imageio.plugins.tiff.TIFFTagSet;
 import javax.imageio.stream.ImageOutputStream;
-import org.jspecify.annotations.Nullable;
 
 /**
  * Writes pictures with the tone curve, profile and metadata of their origin.
@@ -43,6 +30,11 @@ import org.jspecify.annotations.Nullable;
  * unchanged, and the smooth gradients that blur makes do not show bands.
  */
 public final class PictureWriter {
+    /** Pixels of the longer side of a thumbnail, as EXIF has it. */
+    private static final int THUMBNAIL = 160;
+
+    private static final double THUMBNAIL_QUALITY = 0.8;
+
     private PictureWriter() {}
 
     /** What can be written. */
@@ -50,7 +42,10 @@ public final class PictureWriter {
         JPEG("image/jpeg", "jpg"),
         PNG8("image/png", "png"),
         PNG16("image/png", "png"),
-        TIFF16("image/tiff", "tif");
+        TIFF8("image/tiff", "tif"),
+        TIFF16("image/tiff", "tif"),
+        WEBP("image/webp", "webp"),
+        AVIF("image/avif", "avif");
 
         private final String mediaType;
         private final String ending;
@@ -71,33 +66,54 @@ public final class PictureWriter {
         /** By the ending of a file name; PNG and TIFF are 16-bit. */
         public static Optional<Format> ofName(String name) {
             String lower = name.toLowerCase(Locale.ROOT);
-            if (lower.endsWith(".jpg") || lower.endsWith(".jpeg")) {
-                return Optional.of(JPEG);
-            }
-            if (lower.endsWith(".png")) {
-                return Optional.of(PNG16);
-            }
-            return lower.endsWith(".tif") || lower.endsWith(".tiff") ? Optional.of(TIFF16) : Optional.empty();
+            return switch (lower.substring(lower.lastIndexOf('.') + 1)) {
+                case "jpg", "jpeg" -> Optional.of(JPEG);
+                case "png" -> Optional.of(PNG16);
+                case "tif", "tiff" -> Optional.of(TIFF16);
+                case "webp" -> Optional.of(WEBP);
+                case "avif" -> Optional.of(AVIF);
+                default -> Optional.empty();
+            };
         }
     }
 
     /**
-     * @param quality for JPEG, in [0,1]
+     * With the metadata and colours of its origin.
+     *
+     * @param quality of what is not without loss, in [0,1]
      */
     public static void write(Picture picture, Origin origin, Format format, double quality, OutputStream out)
             throws IOException {
-        switch (format) {
-            case JPEG -> writeJpeg(picture, origin, quality, out);
-            case PNG8 -> writePng(eightBit(picture, origin.curve()), origin, out);
-            case PNG16 -> writePng(sixteenBit(picture, origin.curve()), origin, out);
-            case TIFF16 -> writeTiff(sixteenBit(picture, origin.curve()), origin, out);
+        write(picture, origin, WriteSettings.of(format, quality), out);
+    }
+
+    public static void write(Picture picture, Origin origin, WriteSettings settings, OutputStream out)
+            throws IOException {
+        DecodedPicture there = settings.space().converted(picture, origin);
+        Notes notes = origin.notes();
+        if (!settings.keepsPlace()) {
+            notes = notes.withoutPlace();
+        }
+        String done = settings.done();
+        encode(there.picture(), there.origin().withNotes(done == null ? notes : notes.withDone(done)), settings, out);
+    }
+
+    static void encode(Picture picture, Origin origin, WriteSettings settings, OutputStream out) throws IOException {
+        switch (settings.format()) {
+            case JPEG -> writeJpeg(picture, origin, settings.quality(), settings.halvesColour(), out);
+            case PNG8 -> PngWriter.write(eightBit(picture, origin.curve()), origin, out);
+            case PNG16 -> PngWriter.write(sixteenBit(picture, origin.curve()), origin, out);
+            case TIFF8 -> TiffWriter.write(List.of(eightBit(picture, origin.curve())), origin, out);
+            case TIFF16 -> TiffWriter.write(List.of(sixteenBit(picture, origin.curve())), origin, out);
+            case WEBP -> CodecTools.webp(picture, origin, settings.quality(), out);
+            case AVIF -> CodecTools.avif(picture, origin, settings, out);
         }
     }
 
     /** A JPEG for looking at, without any profile: browsers take its code values as they are. */
     public static void writeSeen(Picture picture, ToneCurve curve, double quality, OutputStream out)
             throws IOException {
-        writeJpeg(picture, new Origin("JPEG", picture.size(), null, curve, null, Camera.UNKNOWN), quality, out);
+        writeJpeg(picture, new Origin("JPEG", picture.size(), null, curve, Camera.UNKNOWN), quality, false, out);
     }
 
     /** An image of eight bits as JPEG. */
@@ -124,7 +140,12 @@ public final class PictureWriter {
         }
         ComponentColorModel model = new ComponentColorModel(
                 ColorSpace.getInstance(ColorSpace.CS_GRAY), false, false, 1, DataBuffer.TYPE_USHORT);
-        writePng(new BufferedImage(model, raster, false, null), Origin.srgb(plane.size()), out);
+        PngWriter.write(new BufferedImage(model, raster, false, null), Origin.srgb(plane.size()), out);
+    }
+
+    /** The code values of a picture, dithered when they have eight bits. */
+    public static BufferedImage encoded(Picture picture, ToneCurve curve, boolean deep) {
+        return deep ? sixteenBit(picture, curve) : eightBit(picture, curve);
     }
 
     private static BufferedImage eightBit(Picture picture, ToneCurve curve) {
@@ -168,11 +189,23 @@ public final class PictureWriter {
         return new BufferedImage(model, raster, false, null);
     }
 
-    private static void writeJpeg(Picture picture, Origin origin, double quality, OutputStream out) throws IOException {
-        byte[] bytes = StripedJpeg.of(eightBit(picture, origin.curve()), quality);
+    private static void writeJpeg(
+            Picture picture, Origin origin, double quality, boolean halvesColour, OutputStream out) throws IOException {
+        byte[] bytes = StripedJpeg.of(eightBit(picture, origin.curve()), quality, halvesColour);
+        ExifBlock exif = origin.notes().exif();
+        byte[] exifBytes = exif == null ? null : exif.bytes(thumbnail(picture, origin));
         out.write(bytes, 0, 2);
-        out.write(Blocks.jpegSegments(origin.profile(), exifBytes(origin)));
+        out.write(Blocks.jpegSegments(new Blocks(
+                origin.profile(),
+                exifBytes,
+                origin.notes().xmp(),
+                origin.notes().iptc())));
         out.write(bytes, 2, bytes.length - 2);
+    }
+
+    private static byte[] thumbnail(Picture picture, Origin origin) throws IOException {
+        Picture small = Resample.toSize(picture, picture.size().fitting(THUMBNAIL));
+        return StripedJpeg.of(eightBit(small, origin.curve()), THUMBNAIL_QUALITY, true);
     }
 
     static ImageWriter writer(String className, String format) {
@@ -189,104 +222,5 @@ public final class PictureWriter {
             throw new IllegalStateException("no writer for " + format + " is installed");
         }
         return first;
-    }
-
-    private static byte @Nullable [] exifBytes(Origin origin) {
-        ExifBlock exif = origin.exif();
-        return exif == null ? null : exif.bytes();
-    }
-
-    private static void writePng(BufferedImage image, Origin origin, OutputStream out) throws IOException {
-        ImageWriter writer = writer("com.sun.imageio.plugins.png.PNGImageWriter", "png");
-        try (ImageOutputStream to = ImageIO.createImageOutputStream(out)) {
-            ImageWriteParam param = writer.getDefaultWriteParam();
-            param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
-            // 0 is the strongest and slowest, 1 stores; this is deflate at a low level, for large pictures.
-            param.setCompressionQuality(0.6f);
-            IIOMetadata metadata = writer.getDefaultImageMetadata(new ImageTypeSpecifier(image), param);
-            IIOMetadataNode root = new IIOMetadataNode("javax_imageio_png_1.0");
-            byte[] profile = origin.profile();
-            if (profile != null) {
-                IIOMetadataNode node = new IIOMetadataNode("iCCP");
-                node.setAttribute("profileName", "profile");
-                node.setAttribute("compressionMethod", "deflate");
-                node.setUserObject(deflated(profile));
-                root.appendChild(node);
-            }
-            byte[] exif = exifBytes(origin);
-            if (exif != null) {
-                IIOMetadataNode chunks = new IIOMetadataNode("UnknownChunks");
-                IIOMetadataNode chunk = new IIOMetadataNode("UnknownChunk");
-                chunk.setAttribute("type", "eXIf");
-                chunk.setUserObject(exif);
-                chunks.appendChild(chunk);
-                root.appendChild(chunks);
-            }
-            if (root.hasChildNodes()) {
-                metadata.mergeTree("javax_imageio_png_1.0", root);
-            }
-            writer.setOutput(to);
-            writer.write(null, new IIOImage(image, null, metadata), param);
-        } finally {
-            writer.dispose();
-        }
-    }
-
-    private static byte[] deflated(byte[] data) throws IOException {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        try (DeflaterOutputStream deflater = new DeflaterOutputStream(out)) {
-            deflater.write(data);
-        }
-        return out.toByteArray();
-    }
-
-    private static void writeTiff(BufferedImage image, Origin origin, OutputStream out) throws IOException {
-        ImageWriter writer = writer("com.sun.imageio.plugins.tiff.TIFFImageWriter", "tiff");
-        try (ImageOutputStream to = ImageIO.createImageOutputStream(out)) {
-            ImageWriteParam param = writer.getDefaultWriteParam();
-            param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
-            param.setCompressionType("ZLib");
-            param.setCompressionQuality(0.6f);
-            TIFFDirectory main = TIFFDirectory.createFromMetadata(
-                    writer.getDefaultImageMetadata(new ImageTypeSpecifier(image), param));
-            main.addTagSet(ExifParentTIFFTagSet.getInstance());
-            byte[] profile = origin.profile();
-            if (profile != null) {
-                TIFFTag tag = BaselineTIFFTagSet.getInstance().getTag(BaselineTIFFTagSet.TAG_ICC_PROFILE);
-                main.addTIFFField(new TIFFField(tag, TIFFTag.TIFF_UNDEFINED, profile.length, profile));
-            }
-            ExifBlock exif = origin.exif();
-            if (exif != null) {
-                addFields(main, BaselineTIFFTagSet.getInstance(), exif.main());
-                addDirectory(
-                        main, ExifTIFFTagSet.getInstance(), ExifParentTIFFTagSet.TAG_EXIF_IFD_POINTER, exif.exif());
-                addDirectory(
-                        main, ExifGPSTagSet.getInstance(), ExifParentTIFFTagSet.TAG_GPS_INFO_IFD_POINTER, exif.gps());
-            }
-            writer.setOutput(to);
-            writer.write(null, new IIOImage(image, null, main.getAsMetadata()), param);
-        } finally {
-            writer.dispose();
-        }
-    }
-
-    private static void addDirectory(
-            TIFFDirectory main, TIFFTagSet tags, int pointer, Map<Integer, ExifBlock.Entry> entries) {
-        if (!entries.isEmpty()) {
-            TIFFTag parent = ExifParentTIFFTagSet.getInstance().getTag(pointer);
-            TIFFDirectory directory = new TIFFDirectory(new TIFFTagSet[] {tags}, parent);
-            addFields(directory, tags, entries);
-            main.addTIFFField(new TIFFField(parent, TIFFTag.TIFF_LONG, 1L, directory));
-        }
-    }
-
-    private static void addFields(TIFFDirectory directory, TIFFTagSet tags, Map<Integer, ExifBlock.Entry> entries) {
-        entries.forEach((number, entry) -> {
-            TIFFTag tag = tags.getTag(number);
-            if (tag != null && tag.isDataTypeOK(entry.type()) && entry.count() > 0) {
-                int count = entry.type() == TIFFTag.TIFF_ASCII ? 1 : entry.count();
-                directory.addTIFFField(new TIFFField(tag, entry.type(), count, TiffValues.of(entry)));
-            }
-        });
     }
 }

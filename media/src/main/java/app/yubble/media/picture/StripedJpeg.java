@@ -18,14 +18,14 @@ import org.w3c.dom.Element;
 import org.w3c.dom.NodeList;
 
 /**
- * Writes a baseline JPEG with colour at full resolution, its strips on all cores.
+ * Writes a baseline JPEG, its strips on all cores.
  *
  * <p>How: each strip is a JPEG of its own with the same tables. Their pixels are put one after the other with restart markers
  * between them, which begin anew just as a file does (ITU-T T.81, E.1.4 and F.1.1.5). One strip after another took a fifth of the
  * time of a preview.
  */
 final class StripedJpeg {
-    /** Colour is not reduced, so blocks of eight pixels follow one another. */
+    /** Pixels of a block; with colour at half resolution four of them go together. */
     private static final int BLOCK = 8;
     /** Pixels of height of most strips: some strips for each core, but few restarts. */
     private static final int STRIP = 128;
@@ -34,22 +34,26 @@ final class StripedJpeg {
 
     private StripedJpeg() {}
 
-    /** @param quality in [0,1] */
-    static byte[] of(BufferedImage image, double quality) throws IOException {
-        int blocksAcross = (image.getWidth() + BLOCK - 1) / BLOCK;
-        int height = Math.min(STRIP, Math.max(1, MOST_BLOCKS / blocksAcross) * BLOCK);
+    /**
+     * @param quality in [0,1]
+     * @param halvesColour whether colour has half the resolution
+     */
+    static byte[] of(BufferedImage image, double quality, boolean halvesColour) throws IOException {
+        int block = halvesColour ? 2 * BLOCK : BLOCK;
+        int blocksAcross = (image.getWidth() + block - 1) / block;
+        int height = Math.min(STRIP, Math.max(1, MOST_BLOCKS / blocksAcross) * block);
         int count = (image.getHeight() + height - 1) / height;
         byte[][] strips = new byte[count][];
         try {
             Bands.ofPieces(count, i -> {
                 int top = i * height;
                 int rows = Math.min(height, image.getHeight() - top);
-                strips[i] = whole(image.getSubimage(0, top, image.getWidth(), rows), quality);
+                strips[i] = whole(image.getSubimage(0, top, image.getWidth(), rows), quality, halvesColour);
             });
         } catch (UncheckedIOException fault) {
             throw fault.getCause();
         }
-        return count == 1 ? strips[0] : joined(strips, image.getHeight(), blocksAcross * (height / BLOCK));
+        return count == 1 ? strips[0] : joined(strips, image.getHeight(), blocksAcross * (height / block));
     }
 
     private static byte[] joined(byte[][] strips, int height, int interval) {
@@ -84,7 +88,7 @@ final class StripedJpeg {
         return scan + 2 + ((file[scan + 2] & 0xff) << 8 | file[scan + 3] & 0xff);
     }
 
-    private static byte[] whole(BufferedImage image, double quality) {
+    private static byte[] whole(BufferedImage image, double quality, boolean halvesColour) {
         ImageWriter writer = PictureWriter.writer("com.sun.imageio.plugins.jpeg.JPEGImageWriter", "jpeg");
         ByteArrayOutputStream plain = new ByteArrayOutputStream();
         try (ImageOutputStream to = ImageIO.createImageOutputStream(plain)) {
@@ -92,7 +96,9 @@ final class StripedJpeg {
             param.setCompressionMode(ImageWriteParam.MODE_EXPLICIT);
             param.setCompressionQuality((float) quality);
             IIOMetadata metadata = writer.getDefaultImageMetadata(new ImageTypeSpecifier(image), param);
-            keepColourResolution(metadata);
+            if (!halvesColour) {
+                keepColourResolution(metadata);
+            }
             writer.setOutput(to);
             writer.write(null, new IIOImage(image, null, metadata), param);
         } catch (IOException fault) {

@@ -1,8 +1,6 @@
 package app.yubble.media.picture;
 
 import java.nio.ByteBuffer;
-import java.util.HashMap;
-import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReferenceArray;
 
@@ -20,7 +18,6 @@ public final class ToneCurve {
             of(code -> code < 0.081 ? code / 4.5 : Math.pow((code + 0.099) / 1.099, 1 / 0.45));
 
     private static final int STEPS = 1 << 16;
-    private static final int MOST_TAGS = 200;
 
     private final Channel[] channels;
     /** Made when first wanted: a table takes longer to make than a preview to encode. */
@@ -56,23 +53,18 @@ public final class ToneCurve {
 
     /** The curves of an RGB profile; empty when it has none (tables only) or is not an RGB profile. */
     public static Optional<ToneCurve> ofProfile(byte[] profile) {
+        Optional<IccProfile> icc = IccProfile.of(profile);
+        if (icc.isEmpty()) {
+            return Optional.empty();
+        }
         try {
-            ByteBuffer icc = ByteBuffer.wrap(profile);
-            if (profile.length < 132 || icc.getInt(16) != tag("RGB ")) {
-                return Optional.empty();
-            }
-            Map<Integer, Integer> offsets = new HashMap<>();
-            int count = Math.min(MOST_TAGS, icc.getInt(128));
-            for (int i = 0; i < count; i++) {
-                offsets.put(icc.getInt(132 + 12 * i), icc.getInt(136 + 12 * i));
-            }
             Channel[] channels = new Channel[3];
             for (int c = 0; c < 3; c++) {
-                Integer offset = offsets.get(tag("rgb".charAt(c) + "TRC"));
-                if (offset == null) {
+                Optional<Integer> offset = icc.get().offset("rgb".charAt(c) + "TRC");
+                if (offset.isEmpty()) {
                     return Optional.empty();
                 }
-                channels[c] = channel(icc, offset);
+                channels[c] = channel(icc.get().bytes(), offset.get());
             }
             return Optional.of(new ToneCurve(channels));
         } catch (IndexOutOfBoundsException | IllegalArgumentException broken) {
@@ -80,13 +72,9 @@ public final class ToneCurve {
         }
     }
 
-    private static int tag(String name) {
-        return name.charAt(0) << 24 | name.charAt(1) << 16 | name.charAt(2) << 8 | name.charAt(3);
-    }
-
     private static Channel channel(ByteBuffer icc, int at) {
         int type = icc.getInt(at);
-        if (type == tag("curv")) {
+        if (type == IccProfile.tag("curv")) {
             int count = icc.getInt(at + 8);
             if (count == 0) {
                 return code -> code;
@@ -108,7 +96,7 @@ public final class ToneCurve {
                 return points[before] + (position - before) * (points[before + 1] - points[before]);
             };
         }
-        if (type == tag("para")) {
+        if (type == IccProfile.tag("para")) {
             return parametric(icc, at);
         }
         throw new IllegalArgumentException("a curve of an unknown type");

@@ -20,7 +20,7 @@ class StripedJpegTest {
                 image.setRGB(x, y, (x * 255 / width) << 16 | (y * 255 / height) << 8 | ((x + y) % 120 + 60));
             }
         }
-        BufferedImage read = ImageIO.read(new ByteArrayInputStream(StripedJpeg.of(image, 0.97)));
+        BufferedImage read = ImageIO.read(new ByteArrayInputStream(StripedJpeg.of(image, 0.97, false)));
         assertThat(read.getWidth()).isEqualTo(width);
         assertThat(read.getHeight()).isEqualTo(height);
         long apart = 0;

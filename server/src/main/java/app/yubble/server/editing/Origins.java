@@ -41,7 +41,6 @@ class Origins {
                     shot.size(),
                     null,
                     clips.sheet(shot).info().colours().curve(),
-                    null,
                     Camera.UNKNOWN);
         }
         // The reduced picture carries the same profile and is quicker to open than a large original.

@@ -215,7 +215,7 @@ class PreviewController {
     private byte[] jpeg(Picture picture, Shot shot) throws IOException {
         Origin origin = origins.of(shot);
         ByteArrayOutputStream out = new ByteArrayOutputStream(1 << 18);
-        Origin plain = new Origin("JPEG", picture.size(), origin.profile(), origin.curve(), null, origin.camera());
+        Origin plain = new Origin("JPEG", picture.size(), origin.profile(), origin.curve(), origin.camera());
         PictureWriter.write(picture, plain, PictureWriter.Format.JPEG, QUALITY, out);
         return out.toByteArray();
     }
