@@ -38,8 +38,13 @@ final class Inputs {
     }
 
     static Plane mask(Path file, Size picture) {
+        return mask(file, bytes(file), picture);
+    }
+
+    /** @param content of a mask that came from {@code file} */
+    static Plane mask(Path file, byte[] content, Size picture) {
         try {
-            return new MaskFileReader(PictureReader.DEFAULT).read(bytes(file), picture);
+            return new MaskFileReader(PictureReader.DEFAULT).read(content, picture);
         } catch (UnreadablePictureException | IllegalArgumentException fault) {
             throw named(file, fault);
         }

@@ -14,9 +14,8 @@ import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.View;
 import app.yubble.core.refocus.Viewer;
 import app.yubble.core.setting.Declared;
-import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.Camera;
-import app.yubble.media.recipe.RecipeJson;
+import app.yubble.media.recipe.RecipeFile;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.HashMap;
@@ -30,7 +29,10 @@ import picocli.CommandLine.Option;
 final class RecipeOptions {
     private static final Declared<Disc> DISC = Declared.of(Disc.class);
 
-    @Option(names = "--recipe", paramLabel = "FILE.json", description = "start from this recipe")
+    @Option(
+            names = "--recipe",
+            paramLabel = "FILE.json",
+            description = "start from this recipe, with or without its masks")
     private @Nullable Path recipeFile;
 
     @Option(names = "--focus", description = "subject, X,Y or X,Y,W,H in pixels, or a nearness such as 0.62")
@@ -79,9 +81,11 @@ final class RecipeOptions {
         if (radiusPerNearness != null && !(radiusPerNearness >= 0)) {
             throw new WrongUseException("--radius-per-nearness: must not be negative, found " + radiusPerNearness);
         }
-        return recipeFile == null
-                ? Recipe.INITIAL
-                : RecipeJson.read(new String(Inputs.bytes(recipeFile), StandardCharsets.UTF_8));
+        return recipeFile == null ? Recipe.INITIAL : read(recipeFile).recipe();
+    }
+
+    private static RecipeFile read(Path file) {
+        return RecipeFile.read(new String(Inputs.bytes(file), StandardCharsets.UTF_8));
     }
 
     /** The width that was asked for, else that of {@code usual}. */
@@ -191,13 +195,17 @@ final class RecipeOptions {
         return disc;
     }
 
-    /** Masks from files that touch-ups begin with lie beside the recipe, named as they stand in it. */
+    /** Masks that touch-ups begin with are in the recipe's file, or lie beside it, named as they stand in it. */
     Map<String, Plane> masks(Recipe recipe, Size picture) {
         Map<String, Plane> out = new HashMap<>();
-        for (Touchup each : recipe.touchups()) {
-            String file = each.start().file();
-            if (file != null && recipeFile != null) {
-                out.put(file, Inputs.mask(recipeFile.resolveSibling(file + ".png"), picture));
+        if (recipeFile != null) {
+            Map<String, byte[]> inside = read(recipeFile).masks();
+            for (String each : RecipeFile.masksOf(recipe)) {
+                byte[] content = inside.get(each);
+                Path beside = recipeFile.resolveSibling(each + ".png");
+                out.put(
+                        each,
+                        content == null ? Inputs.mask(beside, picture) : Inputs.mask(recipeFile, content, picture));
             }
         }
         return out;

@@ -145,4 +145,30 @@ class BringingInTest extends ServerTest {
         assertThat(browser.send("DELETE", "/api/shoots/" + shoot, "").status()).isEqualTo(204);
         assertThat(browser.get("/api/shots/" + shot).status()).isEqualTo(404);
     }
+
+    @Test
+    void aRetouchedFileTakesThePlaceOfAPhoto() {
+        Browser browser = browser().signedUp("retoucher");
+        String shot = readyShot(browser, photo(640, 480, "jpg"));
+        JsonNode before = browser.get("/api/shots/" + shot).json();
+        JsonNode versions = browser.get("/api/shots/" + shot + "/versions").json();
+        String path = "/api/shots/" + shot + "/source";
+        assertThat(browser.upload(path, "wide.jpg", photo(640, 400, "jpg")).text())
+                .contains("another shape", "640 x 400");
+        assertThat(browser.upload(path, "broken.jpg", new byte[300]).status()).isEqualTo(422);
+        assertThat(browser.get("/api/shots/" + shot).json()).isEqualTo(before);
+        assertThat(browser()
+                        .signedUp("otherretoucher")
+                        .upload(path, "mine.png", photo(640, 480, "png"))
+                        .status())
+                .isEqualTo(404);
+        Browser.Answer answer = browser.upload(path, "retouched.png", photo(1280, 960, "png"));
+        assertThat(answer.status()).isEqualTo(200);
+        JsonNode after = browser.get("/api/shots/" + shot).json();
+        assertThat(after.get("width").asInt()).isEqualTo(1280);
+        assertThat(after.get("format").asString()).isEqualTo("PNG");
+        assertThat(after.get("depths")).isEqualTo(before.get("depths"));
+        assertThat(after.get("picture")).isNotEqualTo(before.get("picture"));
+        assertThat(browser.get("/api/shots/" + shot + "/versions").json()).isEqualTo(versions);
+    }
 }

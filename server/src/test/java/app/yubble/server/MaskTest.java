@@ -202,4 +202,44 @@ class MaskTest extends ServerTest {
         assertThat(other.send("POST", "/api/shots/" + shot + "/inspected", seen).status())
                 .isEqualTo(404);
     }
+
+    @Test
+    void aRecipeGoesToAnotherAccountWithItsMasks() {
+        ObjectNode recipe = with("{\"maskFile\":\"" + broughtIn() + "\"}");
+        JsonNode before = version(browser);
+        Browser.Answer changed = browser.send(
+                "PUT",
+                "/api/versions/" + before.get("id").asString() + "/recipe",
+                "{\"lock\":" + before.get("lock") + ",\"step\":\"Mask\",\"recipe\":" + recipe + "}");
+        assertThat(changed.status()).isEqualTo(200);
+        Browser.Answer file = browser.get("/api/versions/" + before.get("id").asString() + "/file");
+        assertThat(file.raw().headers().firstValue("content-disposition").orElse(""))
+                .contains("attachment", "First.json");
+
+        Browser other = browser().signedUp("taker" + System.nanoTime());
+        String same = readyShot(other, photo(WIDTH, HEIGHT, "jpg"));
+        Browser.Answer taken = other.upload("/api/shots/" + same + "/recipe-file", "look.json", file.body());
+        assertThat(taken.status()).as(taken.text()).isEqualTo(201);
+        assertThat(taken.json().get("warning").isNull()).as("the same file").isTrue();
+        assertThat(taken.json().get("version").get("name").asString()).isEqualTo("look");
+        JsonNode there = taken.json().get("version").get("recipe");
+        assertThat(there.get("band")).isEqualTo(changed.json().get("recipe").get("band"));
+        Browser.Answer mask =
+                other.send("POST", "/api/shots/" + same + "/mask", "{\"touchup\":\"one\",\"recipe\":" + there + "}");
+        assertThat(painted(mask, 0.5, 0.5)).isGreaterThan(200);
+        assertThat(painted(mask, 0.1, 0.1)).isZero();
+
+        String wider = readyShot(other, photo(900, 450, "jpg"));
+        Browser.Answer warned = other.upload("/api/shots/" + wider + "/recipe-file", "look.json", file.body());
+        assertThat(warned.status()).as("its mask has another shape").isEqualTo(422);
+        assertThat(other.upload(
+                                "/api/shots/" + same + "/recipe-file",
+                                "x.json",
+                                "{\"format\":1}".getBytes(java.nio.charset.StandardCharsets.UTF_8))
+                        .status())
+                .isEqualTo(422);
+        assertThat(other.get("/api/versions/" + before.get("id").asString() + "/file")
+                        .status())
+                .isEqualTo(404);
+    }
 }

@@ -167,6 +167,10 @@ public record Touchup(
         return new Touchup(value, name, action, strength, target, shown, inverted, strokes, start, rim, span);
     }
 
+    public Touchup withStart(Start value) {
+        return new Touchup(id, name, action, strength, target, shown, inverted, strokes, value, rim, span);
+    }
+
     public Touchup withSpan(Span value) {
         return new Touchup(id, name, action, strength, target, shown, inverted, strokes, start, rim, value);
     }

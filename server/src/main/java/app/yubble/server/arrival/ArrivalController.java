@@ -41,6 +41,15 @@ class ArrivalController {
         return views.of(arrivals.bringIn(who.id(), id, name == null ? "photo" : name, file.getBytes()));
     }
 
+    /** Takes a retouched file of the same shape for a photo that is there; what was worked on it stays. */
+    @PostMapping(path = "/api/shots/{id}/source", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    ShotView replace(
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file)
+            throws IOException {
+        String name = file.getOriginalFilename();
+        return views.of(arrivals.replace(who.id(), id, name == null ? "photo" : name, file.getBytes()));
+    }
+
     /** Takes one clip, whose file is the body. It is stored as it comes in; that it is a clip is known before this answers. */
     @PostMapping(path = "/api/shoots/{id}/clips", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
     @ResponseStatus(HttpStatus.CREATED)

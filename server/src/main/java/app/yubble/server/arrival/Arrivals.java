@@ -54,6 +54,11 @@ public class Arrivals {
         return bringIn(account, shoot, name, photo, shot -> {});
     }
 
+    /** A retouched file takes the place of a photo's. */
+    public Shot replace(UUID account, UUID shot, String name, byte[] photo) {
+        return shots.replace(shot, account, name, photo);
+    }
+
     /** The same with a depth map from a file, which is there before the shot gets its first version. */
     public Shot bringIn(UUID account, UUID shoot, String name, byte[] photo, String depthName, byte[] map) {
         return bringIn(account, shoot, name, photo, shot -> maps.bringIn(shot, depthName, map));

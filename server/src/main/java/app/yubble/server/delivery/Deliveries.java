@@ -67,6 +67,18 @@ public class Deliveries {
         return repository.save(delivery);
     }
 
+    /** All of them or none. */
+    @Transactional
+    void addAll(List<Delivery> all) {
+        all.forEach(repository::save);
+    }
+
+    /** All of a batch. */
+    @Transactional(readOnly = true)
+    List<Delivery> of(UUID batch, UUID account) {
+        return repository.findByAccountIdAndBatchOrderByFileName(account, batch);
+    }
+
     /** Returns false when the delivery is over: cancelled, or gone with its shot. */
     @Transactional
     boolean reach(UUID id, Delivery.State state, double progress, @Nullable String problem) {
@@ -105,11 +117,13 @@ public class Deliveries {
     }
 
     @Transactional
-    void done(UUID id, String hash, long bytes) {
-        repository
-                .findLockedById(id)
-                .filter(delivery -> !delivery.isOver())
-                .ifPresent(delivery -> delivery.done(hash, bytes));
+    void done(UUID id, String hash, long bytes, @Nullable String thumbnail) {
+        repository.findLockedById(id).filter(delivery -> !delivery.isOver()).ifPresent(delivery -> {
+            if (thumbnail != null) {
+                delivery.showAs(thumbnail);
+            }
+            delivery.done(hash, bytes);
+        });
     }
 
     @Transactional

@@ -1,5 +1,6 @@
 package app.yubble.server.delivery;
 
+import app.yubble.media.picture.ColourSpace;
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
@@ -37,6 +38,15 @@ class Delivery {
 
     private double quality;
     private @Nullable Integer longestSide;
+    private boolean halvesColour;
+
+    @Enumerated(EnumType.STRING)
+    @Column(columnDefinition = "varchar(16)")
+    private ColourSpace space;
+
+    private boolean keepsPlace;
+    private double sharpening;
+    private @Nullable UUID batch;
     private boolean playing;
     private @Nullable Integer firstFrame;
     private @Nullable Integer endFrame;
@@ -59,6 +69,9 @@ class Delivery {
 
     private @Nullable Long bytes;
 
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String thumbnailHash;
+
     @Column(insertable = false, updatable = false)
     private Instant created;
 
@@ -77,18 +90,20 @@ class Delivery {
             UUID shotId,
             String versionName,
             String fileName,
-            DeliveryFormat format,
-            double quality,
-            @Nullable Integer longestSide,
+            DeliverySettings settings,
             String recipe) {
         this.id = UUID.randomUUID();
         this.accountId = accountId;
         this.shotId = shotId;
         this.versionName = versionName;
         this.fileName = fileName;
-        this.format = format;
-        this.quality = quality;
-        this.longestSide = longestSide;
+        this.format = settings.format();
+        this.quality = settings.quality();
+        this.longestSide = settings.longestSide();
+        this.halvesColour = Boolean.TRUE.equals(settings.halvesColour());
+        this.space = Objects.requireNonNullElse(settings.space(), ColourSpace.SOURCE);
+        this.keepsPlace = !Boolean.FALSE.equals(settings.keepsPlace());
+        this.sharpening = Objects.requireNonNullElse(settings.sharpening(), 0.0);
         this.recipe = recipe;
         this.state = State.WAITING;
         this.changed = Instant.now();
@@ -103,6 +118,30 @@ class Delivery {
         depthHash = newDepthHash;
         firstFrame = newFirstFrame;
         endFrame = newEndFrame;
+    }
+
+    /** One of several that were asked for together. */
+    void belongTo(UUID newBatch) {
+        batch = newBatch;
+    }
+
+    @Nullable
+    UUID batch() {
+        return batch;
+    }
+
+    DeliverySettings settings() {
+        return new DeliverySettings(format, quality, longestSide, halvesColour, space, keepsPlace, sharpening);
+    }
+
+    /** A small picture of the result; null when there is none. */
+    @Nullable
+    String thumbnailHash() {
+        return thumbnailHash;
+    }
+
+    void showAs(String newThumbnailHash) {
+        thumbnailHash = newThumbnailHash;
     }
 
     /** Made to be looked at on the Bench, not to be fetched. */

@@ -2,11 +2,13 @@ package app.yubble.server.delivery;
 
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.media.picture.ColourSpace;
 import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.mask.MaskFiles;
 import app.yubble.server.paging.Page;
 import app.yubble.server.problem.ConflictException;
+import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.Clips;
@@ -24,6 +26,7 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -74,6 +77,7 @@ class DeliveryController {
 
     /**
      * @param quality of what is not without loss
+     * @param halvesColour see {@link DeliverySettings}, as are the three after it
      * @param frames of a clip; null for all
      */
     record NewDelivery(
@@ -82,7 +86,16 @@ class DeliveryController {
             @NotNull DeliveryFormat format,
             @DecimalMin("0.3") @DecimalMax("1") double quality,
             @Nullable @Min(16) @Max(60000) Integer longestSide,
-            @Nullable @Valid Frames frames) {}
+            @Nullable Boolean halvesColour,
+            @Nullable ColourSpace space,
+            @Nullable Boolean keepsPlace,
+            @Nullable @DecimalMin("0") @DecimalMax("1") Double sharpening,
+            @Nullable @Size(max = 120) String pattern,
+            @Nullable @Valid Frames frames) {
+        DeliverySettings settings() {
+            return new DeliverySettings(format, quality, longestSide, halvesColour, space, keepsPlace, sharpening);
+        }
+    }
 
     /** A stretch of a clip: its first frame, from 0, and the first that no longer belongs to it. */
     record Frames(@Min(0) int from, @Min(1) int end) {}
@@ -97,6 +110,8 @@ class DeliveryController {
             double progress,
             @Nullable String problem,
             @Nullable Long bytes,
+            @Nullable UUID batch,
+            boolean thumbnail,
             Instant created) {
         static DeliveryView of(Delivery delivery) {
             return new DeliveryView(
@@ -109,6 +124,8 @@ class DeliveryController {
                     delivery.progress(),
                     delivery.problem(),
                     delivery.bytes(),
+                    delivery.batch(),
+                    delivery.thumbnailHash() != null,
                     delivery.created() == null ? Instant.now() : delivery.created());
         }
     }
@@ -130,16 +147,17 @@ class DeliveryController {
         Recipe recipe = wanted.recipe();
         masks.require(recipe, who.id());
         String depth = requireDepth(shot, recipe.depth().source());
-        DeliveryFormat format = wanted.format();
-        requireKind(source, format);
+        DeliverySettings settings = wanted.settings();
+        requireKind(source, settings.format());
+        String pattern = wanted.pattern();
+        String name = (pattern == null || pattern.isBlank() ? NamePattern.USUAL : new NamePattern(pattern))
+                .name(new NamePattern.Words(source.name(), wanted.versionName(), "", 1, 1));
         Delivery delivery = new Delivery(
                 who.id(),
                 shot,
                 wanted.versionName(),
-                fileName(source.name(), wanted.versionName(), format),
-                format,
-                wanted.quality(),
-                wanted.longestSide(),
+                name + "." + settings.format().ending(),
+                settings,
                 RecipeJson.write(recipe));
         if (source.isClip()) {
             stretch(delivery, source, wanted.frames(), recipe, depth);
@@ -161,7 +179,7 @@ class DeliveryController {
                                 : "The recipe takes depth that this shot does not have."));
     }
 
-    private static void requireKind(Shot shot, DeliveryFormat format) {
+    static void requireKind(Shot shot, DeliveryFormat format) {
         if (shot.isClip() != format.isForClips()) {
             throw new RefusedException(
                     shot.isClip()
@@ -213,9 +231,7 @@ class DeliveryController {
                 shot,
                 "",
                 source.name(),
-                DeliveryFormat.MP4,
-                wanted.quality(),
-                wanted.longSide(),
+                DeliverySettings.of(DeliveryFormat.MP4, wanted.quality(), wanted.longSide()),
                 RecipeJson.write(recipe));
         stretch(delivery, source, wanted.frames(), recipe, depth);
         delivery.play();
@@ -229,11 +245,20 @@ class DeliveryController {
         return DeliveryView.of(deliveries.owned(id, who.id()));
     }
 
-    private static String fileName(String shot, String version, DeliveryFormat format) {
-        int dot = shot.lastIndexOf('.');
-        String stem = dot > 0 ? shot.substring(0, dot) : shot;
-        String safe = version.replaceAll("[^\\p{L}\\p{N} _-]", "").strip();
-        return stem + (safe.isEmpty() ? "" : " - " + safe) + "." + format.ending();
+    /** A small picture of the result. */
+    @GetMapping("/api/deliveries/{id}/thumbnail")
+    ResponseEntity<Resource> thumbnail(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
+        String hash = deliveries.owned(id, who.id()).thumbnailHash();
+        if (hash == null) {
+            throw new NotFoundException("picture");
+        }
+        return ResponseEntity.ok()
+                .contentType(
+                        deliveries.owned(id, who.id()).format().kind() == DeliveryFormat.Kind.DEPTH
+                                ? MediaType.IMAGE_PNG
+                                : MediaType.IMAGE_JPEG)
+                .cacheControl(CacheControl.maxAge(Duration.ofDays(1)).cachePrivate())
+                .body(files.resource(hash));
     }
 
     @GetMapping("/api/deliveries/{id}/file")

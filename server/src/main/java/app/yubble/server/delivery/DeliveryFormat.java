@@ -1,15 +1,26 @@
 package app.yubble.server.delivery;
 
 import app.yubble.media.clip.ClipFormat;
+import app.yubble.media.depthfile.DepthWriter;
+import app.yubble.media.layered.LayeredWriter;
 import app.yubble.media.picture.PictureWriter;
 import org.jspecify.annotations.Nullable;
 
-/** What a shot can be delivered as: photos as a picture, clips as a film or as pictures in a zip. */
+/** What a shot can be delivered as: photos as a picture, as layers or as depth, clips as a film or as pictures in a zip. */
 enum DeliveryFormat {
     JPEG(PictureWriter.Format.JPEG),
+    JPEG_DEPTH(PictureWriter.Format.JPEG),
     PNG8(PictureWriter.Format.PNG8),
     PNG16(PictureWriter.Format.PNG16),
+    TIFF8(PictureWriter.Format.TIFF8),
     TIFF16(PictureWriter.Format.TIFF16),
+    WEBP(PictureWriter.Format.WEBP),
+    AVIF(PictureWriter.Format.AVIF),
+    OPENRASTER(LayeredWriter.Format.OPENRASTER),
+    TIFF_PAGES(LayeredWriter.Format.TIFF_PAGES),
+    DEPTH_PNG16(DepthWriter.Format.PNG16),
+    DEPTH_TIFF32(DepthWriter.Format.TIFF32),
+    DEPTH_EXR32(DepthWriter.Format.EXR32),
     MP4(ClipFormat.MP4),
     VP9(ClipFormat.VP9),
     AV1(ClipFormat.AV1),
@@ -20,17 +31,61 @@ enum DeliveryFormat {
     DEPTH_MP4(ClipFormat.DEPTH_MP4),
     DEPTH_FRAMES(ClipFormat.DEPTH_FRAMES);
 
+    /** What is made. */
+    enum Kind {
+        PICTURE,
+        PICTURE_WITH_DEPTH,
+        LAYERS,
+        DEPTH,
+        CLIP
+    }
+
     private final PictureWriter.@Nullable Format picture;
+    private final LayeredWriter.@Nullable Format layers;
+    private final DepthWriter.@Nullable Format depth;
     private final @Nullable ClipFormat clip;
+    private final String ending;
+    private final String mediaType;
 
     DeliveryFormat(PictureWriter.Format picture) {
-        this.picture = picture;
-        this.clip = null;
+        this(picture, null, null, null, picture.ending(), picture.mediaType());
+    }
+
+    DeliveryFormat(LayeredWriter.Format layers) {
+        this(null, layers, null, null, layers.ending(), layers.mediaType());
+    }
+
+    DeliveryFormat(DepthWriter.Format depth) {
+        this(null, null, depth, null, depth.ending(), depth.mediaType());
     }
 
     DeliveryFormat(ClipFormat clip) {
-        this.picture = null;
+        this(null, null, null, clip, clip.ending(), clip.mediaType());
+    }
+
+    DeliveryFormat(
+            PictureWriter.@Nullable Format picture,
+            LayeredWriter.@Nullable Format layers,
+            DepthWriter.@Nullable Format depth,
+            @Nullable ClipFormat clip,
+            String ending,
+            String mediaType) {
+        this.picture = picture;
+        this.layers = layers;
+        this.depth = depth;
         this.clip = clip;
+        this.ending = ending;
+        this.mediaType = mediaType;
+    }
+
+    Kind kind() {
+        if (picture != null) {
+            return this == JPEG_DEPTH ? Kind.PICTURE_WITH_DEPTH : Kind.PICTURE;
+        }
+        if (layers != null) {
+            return Kind.LAYERS;
+        }
+        return depth != null ? Kind.DEPTH : Kind.CLIP;
     }
 
     boolean isForClips() {
@@ -38,24 +93,33 @@ enum DeliveryFormat {
     }
 
     PictureWriter.Format picture() {
-        if (picture == null) {
-            throw new IllegalStateException(this + " is no picture");
-        }
-        return picture;
+        return there(picture);
+    }
+
+    LayeredWriter.Format layers() {
+        return there(layers);
+    }
+
+    DepthWriter.Format depth() {
+        return there(depth);
     }
 
     ClipFormat clip() {
-        if (clip == null) {
-            throw new IllegalStateException(this + " is no film");
+        return there(clip);
+    }
+
+    private <T> T there(@Nullable T format) {
+        if (format == null) {
+            throw new IllegalStateException(this + " is something else");
         }
-        return clip;
+        return format;
     }
 
     String ending() {
-        return clip == null ? picture().ending() : clip.ending();
+        return ending;
     }
 
     String mediaType() {
-        return clip == null ? picture().mediaType() : clip.mediaType();
+        return mediaType;
     }
 }

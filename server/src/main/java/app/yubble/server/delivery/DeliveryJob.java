@@ -1,24 +1,11 @@
 package app.yubble.server.delivery;
 
-import app.yubble.core.raster.Picture;
-import app.yubble.core.raster.Size;
-import app.yubble.core.recipe.Recipe;
-import app.yubble.core.refocus.RefocusLine;
-import app.yubble.core.refocus.StageCache;
-import app.yubble.core.refocus.View;
-import app.yubble.core.refocus.Viewer;
-import app.yubble.media.picture.Origin;
-import app.yubble.media.picture.PictureReader;
-import app.yubble.media.picture.PictureWriter;
-import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
-import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.Shot;
-import app.yubble.server.shoot.ShotStill;
 import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
 import java.io.IOException;
@@ -48,9 +35,7 @@ public class DeliveryJob {
 
     private final Deliveries deliveries;
     private final Shots shots;
-    private final Materials materials;
-    private final FileStore files;
-    private final PictureReader reader;
+    private final PhotoDelivery photos;
     private final MemoryGate gate;
     private final JobStarter starter;
     private final ClipLane lane;
@@ -59,9 +44,7 @@ public class DeliveryJob {
     DeliveryJob(
             Deliveries deliveries,
             Shots shots,
-            Materials materials,
-            FileStore files,
-            PictureReader reader,
+            PhotoDelivery photos,
             MemoryGate gate,
             JobStarter starter,
             ClipLane lane,
@@ -70,9 +53,7 @@ public class DeliveryJob {
         this.clips = clips;
         this.deliveries = deliveries;
         this.shots = shots;
-        this.materials = materials;
-        this.files = files;
-        this.reader = reader;
+        this.photos = photos;
         this.gate = gate;
         this.starter = starter;
     }
@@ -95,8 +76,8 @@ public class DeliveryJob {
         }
         try {
             Shot shot = shots.byId(delivery.shotId());
-            FileStore.Stored stored = gate.with(shot.size().pixels(), () -> render(delivery, shot));
-            deliveries.done(id, stored.hash(), stored.bytes());
+            PhotoDelivery.Made made = gate.with(shot.size().pixels(), () -> render(delivery, shot));
+            deliveries.done(id, made.file().hash(), made.file().bytes(), made.thumbnail());
             LOG.info("delivery of {} in {} ms", delivery.fileName(), (System.nanoTime() - start) / 1_000_000);
         } catch (CancellationException cancelled) {
             LOG.info("delivery of {} cancelled", delivery.fileName());
@@ -144,7 +125,7 @@ public class DeliveryJob {
                 starter.<DeliveryJob>later(LOOK_AGAIN, job -> job.stretches(id, hand));
             } else {
                 FileStore.Stored stored = clips.join(delivery);
-                deliveries.done(id, stored.hash(), stored.bytes());
+                deliveries.done(id, stored.hash(), stored.bytes(), null);
                 LOG.info("delivery of {} done", delivery.fileName());
             }
         } catch (CancellationException cancelled) {
@@ -166,27 +147,14 @@ public class DeliveryJob {
         return text.length() <= LONGEST_PROBLEM ? text : text.substring(0, LONGEST_PROBLEM - 3) + "...";
     }
 
-    private FileStore.Stored render(Delivery delivery, Shot shot) {
+    private PhotoDelivery.Made render(Delivery delivery, Shot shot) {
         UUID id = delivery.id();
         StoredProgress progress =
                 new StoredProgress(done -> deliveries.reach(id, Delivery.State.RENDERING, done, null));
-        Recipe recipe = RecipeJson.read(delivery.recipe());
-        ShotStill still = materials.of(shot).frame(0);
-        Integer longest = delivery.longestSide();
-        Size size = longest == null ? shot.size() : shot.size().fitting(longest);
-        progress.at(0.02);
-        // A cache of its own: the stages of one large picture would push everybody's previews out of the shared one.
-        RefocusLine line = new RefocusLine(StageCache.keepingAll());
-        line.nearness(still, recipe.depth(), size);
-        progress.at(0.15);
-        Picture result =
-                line.render(new Viewer(), still, recipe.at(still.moment()), View.of(size), progress.part(0.15, 0.9));
         try {
-            Origin origin = reader.inspect(files.bytes(shot.contentHash())).withSize(size);
-            return files.put((FileStore.Writing)
-                    out -> PictureWriter.write(result, origin, delivery.format().picture(), delivery.quality(), out));
+            return photos.render(delivery, shot, progress);
         } catch (IOException e) {
-            throw new UncheckedIOException("the file could not be stored", e);
+            throw new UncheckedIOException("the file could not be stored: " + e.getMessage(), e);
         }
     }
 }

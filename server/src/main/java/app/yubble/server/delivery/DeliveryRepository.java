@@ -23,6 +23,8 @@ interface DeliveryRepository extends Repository<Delivery, UUID> {
 
     List<Delivery> findByShotIdAndPlayingTrueOrderByCreatedDescIdDesc(UUID shotId);
 
+    List<Delivery> findByAccountIdAndBatchOrderByFileName(UUID accountId, UUID batch);
+
     Optional<Delivery> findByIdAndAccountId(UUID id, UUID accountId);
 
     Optional<Delivery> findById(UUID id);

@@ -119,6 +119,17 @@ public class Versions {
         return standing(shot, versions.findByShotIdAndRemovedIsNullOrderByCreated(shot), edits.findCurrent(shot));
     }
 
+    /** A version as it stands now. */
+    public record Named(String name, Recipe recipe) {}
+
+    /** Those of a shot, the oldest first. */
+    @Transactional(readOnly = true)
+    public List<Named> named(UUID shot, UUID account) {
+        return of(shot, account).stream()
+                .map(each -> new Named(each.version().name(), each.recipe()))
+                .toList();
+    }
+
     @Transactional(readOnly = true)
     public Standing owned(UUID id, UUID account) {
         return standing(versions.findOwned(id, account).orElseThrow(() -> new NotFoundException("version")));
@@ -129,10 +140,22 @@ public class Versions {
     public Standing duplicate(UUID from, String name, UUID account) {
         Standing source = owned(from, account);
         Shot shot = shots.owned(source.version().shotId(), account);
-        if (versions.findIds(shot.id()).size() >= MOST_VERSIONS) {
+        requireRoom(shot.id());
+        return create(shot, name, "From " + source.version().name(), source.recipe());
+    }
+
+    /** A new version with a recipe that comes from elsewhere. */
+    @Transactional
+    public Standing takeUp(Shot shot, UUID account, String name, Recipe recipe) {
+        shots.owned(shot.id(), account);
+        requireRoom(shot.id());
+        return create(shot, name, "From a file", recipe);
+    }
+
+    private void requireRoom(UUID shot) {
+        if (versions.findIds(shot).size() >= MOST_VERSIONS) {
             throw new RefusedException("A shot has at most " + MOST_VERSIONS + " versions.");
         }
-        return create(shot, name, "From " + source.version().name(), source.recipe());
     }
 
     /** Appends a step; what had been undone is forgotten. */

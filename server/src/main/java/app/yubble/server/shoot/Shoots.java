@@ -60,6 +60,11 @@ public class Shoots {
         shoots.delete(owned(id, account));
     }
 
+    /** What a shoot is called. */
+    public String nameOf(UUID id, UUID account) {
+        return owned(id, account).name();
+    }
+
     private Shoot owned(UUID id, UUID account) {
         return shoots.findByIdAndAccountId(id, account).orElseThrow(() -> new NotFoundException("shoot"));
     }

@@ -134,6 +134,17 @@ public class Shot {
         thumbnailHash = newThumbnailHash;
     }
 
+    /** Another file of the same shape takes the place of this one. */
+    void replace(String newContentHash, long newBytes, Origin origin) {
+        contentHash = newContentHash;
+        bytes = newBytes;
+        format = origin.format();
+        width = origin.size().width();
+        height = origin.size().height();
+        notice = null;
+        changed = Instant.now();
+    }
+
     /** What was found when the clip was gone through. */
     void read(ClipReading found) {
         sheetHash = found.sheetHash();
@@ -153,6 +164,11 @@ public class Shot {
             String posterHash,
             String stripHash,
             int stripCount) {}
+
+    /** Whether its depth or its frames are being found. */
+    boolean isBusy() {
+        return state != State.READY && state != State.FAILED;
+    }
 
     public boolean isClip() {
         return clip;

@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param state with REFINING depth can be used already
  * @param problem why it failed
  * @param clip null for a photo
+ * @param picture changes whenever its thumbnail does; null when there is none
  * @param notice something about the file that stops nothing
  */
 public record ShotView(
@@ -31,7 +32,11 @@ public record ShotView(
         @Nullable String notice,
         CameraView camera,
         @Nullable ClipLength clip,
+        @Nullable String picture,
         List<DepthView> depths) {
+    /** Letters of a hash that tell one picture of a shot from another. */
+    private static final int MARK = 12;
+
     /**
      * How long a clip is.
      *
@@ -89,6 +94,7 @@ public record ShotView(
     }
 
     static ShotView of(Shot shot, List<DepthMap> maps) {
+        String picture = shot.thumbnailHash();
         return new ShotView(
                 shot.id(),
                 shot.shootId(),
@@ -104,6 +110,7 @@ public record ShotView(
                 shot.notice(),
                 CameraView.of(shot.camera()),
                 shot.isClip() ? new ClipLength(shot.frames(), shot.micros()) : null,
+                picture == null ? null : picture.substring(0, MARK),
                 maps.stream().map(DepthView::of).toList());
     }
 }

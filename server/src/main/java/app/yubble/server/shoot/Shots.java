@@ -15,7 +15,9 @@ import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.paging.Page;
+import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
+import app.yubble.server.problem.RefusedException;
 import app.yubble.server.storage.FileStore;
 import app.yubble.server.storage.StoredPictures;
 import java.io.ByteArrayInputStream;
@@ -83,17 +85,69 @@ public class Shots {
         }
     }
 
-    private Shot store(UUID account, Shoot home, String name, PictureFile file) {
+    /**
+     * Takes a retouched file for a photo that is there: depth, touch-ups, versions and history stay.
+     *
+     * @throws RefusedException when it has another shape
+     * @throws UnreadablePictureException with the file's name and the reason
+     */
+    public Shot replace(UUID id, UUID account, String fileName, byte[] content) {
+        Shot shot = owned(id, account);
+        String name = plainName(fileName);
+        if (shot.isClip()) {
+            throw new RefusedException("A clip cannot be replaced; bring the new one in beside it.");
+        }
+        if (shot.isBusy()) {
+            throw new ConflictException("The depth of this shot is being found. Wait until it is there.");
+        }
+        try {
+            PictureFile file = PictureFile.of(content);
+            Size size = reader.inspect(file).size();
+            requireShape(name, size, shot.size());
+            return gate.with(size.pixels(), () -> replaced(shot, file));
+        } catch (UnreadablePictureException fault) {
+            throw new UnreadablePictureException(name + ": " + fault.getMessage(), fault);
+        }
+    }
+
+    private static void requireShape(String name, Size size, Size before) {
+        double height = (double) size.width() * before.height() / before.width();
+        if (Math.abs(height - size.height()) > 1) {
+            throw new RefusedException(name + " has another shape: " + size.width() + " x " + size.height()
+                    + " pixels instead of " + before.width() + " x " + before.height()
+                    + ". Depth and touch-ups would not lie where they belong.");
+        }
+    }
+
+    private Shot replaced(Shot shot, PictureFile file) {
         DecodedPicture decoded = reader.read(file);
+        try {
+            show(shot, decoded);
+            FileStore.Stored stored = files.put(new ByteArrayInputStream(file.bytes()));
+            shot.replace(stored.hash(), stored.bytes(), decoded.origin());
+            shots.save(shot);
+            return byId(shot.id());
+        } catch (IOException e) {
+            throw new UncheckedIOException("the photo could not be stored", e);
+        }
+    }
+
+    private void show(Shot shot, DecodedPicture decoded) {
         Size size = decoded.picture().size();
         Picture proxy = Resample.toSize(decoded.picture(), size.fitting(PROXY_SIDE));
         Picture thumbnail = Resample.toSize(proxy, size.fitting(THUMBNAIL_SIDE));
+        shot.show(
+                pictures.put(proxy, decoded.origin(), PictureWriter.Format.PNG16),
+                pictures.put(thumbnail, decoded.origin(), PictureWriter.Format.JPEG));
+    }
+
+    private Shot store(UUID account, Shoot home, String name, PictureFile file) {
+        DecodedPicture decoded = reader.read(file);
+        Size size = decoded.picture().size();
         try {
-            String proxyHash = pictures.put(proxy, decoded.origin(), PictureWriter.Format.PNG16);
-            String thumbnailHash = pictures.put(thumbnail, decoded.origin(), PictureWriter.Format.JPEG);
             FileStore.Stored stored = files.put(new ByteArrayInputStream(file.bytes()));
             Shot shot = new Shot(account, home.id(), name, stored.hash(), stored.bytes(), decoded.origin());
-            shot.show(proxyHash, thumbnailHash);
+            show(shot, decoded);
             Optional<CameraDepth> depth = Optional.empty();
             try {
                 depth = new CameraDepthReader(reader).read(file, size);
