@@ -9,6 +9,7 @@ export const router = createRouter({
     { path: '/shoots/:id?', component: () => import('./views/Shoots.vue') },
     { path: '/bench/:id', component: () => import('./views/Bench.vue') },
     { path: '/deliveries', component: () => import('./views/Deliveries.vue') },
+    { path: '/contact-sheets/:batch', component: () => import('./views/ContactSheet.vue') },
     { path: '/settings', component: () => import('./views/Settings.vue') },
     { path: '/:rest(.*)*', redirect: '/shoots' },
   ],

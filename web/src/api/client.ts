@@ -155,7 +155,13 @@ export const api = {
   characters: () => json<Character[]>('/api/lens/characters'),
   settings: () => json<Settings>('/api/settings'),
   useDepthEngine: (name: string) => json<Settings>('/api/settings/depth-engine', { method: 'PUT', json: { name } }),
-  thumbnail: (id: string) => `/api/shots/${id}/thumbnail`,
+  /** @param picture changes the address whenever there is another one */
+  thumbnail: (id: string, picture?: string | null) => `/api/shots/${id}/thumbnail${picture ? `?of=${picture}` : ''}`,
+  replaceSource: (id: string, file: File, progress: (share: number) => void) =>
+    upload<Shot>(`/api/shots/${id}/source`, file, progress),
+  recipeFile: (version: string) => `/api/versions/${version}/file`,
+  takeRecipeFile: (shot: string, file: File) =>
+    upload<Schemas['TakenUp']>(`/api/shots/${shot}/recipe-file`, file, () => undefined),
   photo: async (id: string, longSide: number) => (await send(`/api/shots/${id}/photo?longSide=${longSide}`)).blob(),
   photoRegion: (id: string, longSide: number, { x, y, width, height }: Region, frame = 0) =>
     send(`/api/shots/${id}/photo?longSide=${longSide}&region=${[x, y, width, height].join(',')}&frame=${frame}`),
@@ -217,14 +223,7 @@ export const api = {
   deliveries: (after: string | null) => json<Schemas['PageDeliveryView']>(`/api/deliveries${from(after)}`),
   deliver: (
     shot: string,
-    body: {
-      versionName: string
-      recipe: Recipe
-      format: string
-      quality: number
-      longestSide: number | null
-      frames: Schemas['Frames'] | null
-    },
+    body: Schemas['DeliverySettings'] & { versionName: string; recipe: Recipe; frames: Schemas['Frames'] | null },
   ) => json<Delivery>(`/api/shots/${shot}/deliveries`, { method: 'POST', json: body }),
   play: (shot: string, body: { recipe: Recipe; frames: Schemas['Frames']; longSide: number; quality: number }) =>
     json<Delivery>(`/api/shots/${shot}/playing`, { method: 'POST', json: body }),
@@ -233,4 +232,15 @@ export const api = {
   cancelDelivery: (id: string) => send(`/api/deliveries/${id}/cancel`, { method: 'POST' }),
   deleteDelivery: (id: string) => send(`/api/deliveries/${id}`, { method: 'DELETE' }),
   deliveryFile: (id: string) => `/api/deliveries/${id}/file`,
+  deliveryThumbnail: (id: string) => `/api/deliveries/${id}/thumbnail`,
+  deliverMany: (batch: Schemas['NewBatch']) =>
+    json<Schemas['BatchView']>('/api/batches', { method: 'POST', json: batch }),
+  namesOfMany: (batch: Schemas['NewBatch']) =>
+    json<Schemas['BatchNames']>('/api/batches/names', { method: 'POST', json: batch }),
+  batch: (id: string) => json<Delivery[]>(`/api/batches/${id}`),
+  batchZip: (id: string) => `/api/batches/${id}/zip`,
+  presets: () => json<Schemas['PresetView'][]>('/api/delivery-presets'),
+  keepPreset: (preset: Schemas['NewPreset']) =>
+    json<Schemas['PresetView']>('/api/delivery-presets', { method: 'PUT', json: preset }),
+  deletePreset: (id: string) => send(`/api/delivery-presets/${id}`, { method: 'DELETE' }),
 }

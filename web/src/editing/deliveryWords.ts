@@ -4,7 +4,22 @@ export const photoFormats: Record<string, string> = {
   jpeg: 'JPEG',
   png8: 'PNG, 8 bit',
   png16: 'PNG, 16 bit',
+  tiff8: 'TIFF, 8 bit',
   tiff16: 'TIFF, 16 bit',
+  webp: 'WebP',
+  avif: 'AVIF',
+  'jpeg-depth': 'JPEG with its depth',
+}
+
+export const layerFormats: Record<string, string> = {
+  openraster: 'OpenRaster, layers',
+  'tiff-pages': 'TIFF, layers as pages',
+}
+
+export const depthFormats: Record<string, string> = {
+  'depth-png16': 'Depth, PNG (16 bit)',
+  'depth-tiff32': 'Depth, TIFF (32 bit)',
+  'depth-exr32': 'Depth, EXR (32 bit)',
 }
 
 export const clipFormats: Record<string, string> = {
@@ -19,10 +34,12 @@ export const clipFormats: Record<string, string> = {
   'depth-frames': 'Depth, PNG pictures, zip',
 }
 
-export const deliveryFormats = { ...photoFormats, ...clipFormats }
-
-/** Formats that have a quality. */
-export const lossy = ['jpeg', 'mp4', 'vp9', 'av1']
+export const deliveryFormats: Record<string, string> = {
+  ...photoFormats,
+  ...layerFormats,
+  ...depthFormats,
+  ...clipFormats,
+}
 
 export function bytesText(bytes: number): string {
   return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`

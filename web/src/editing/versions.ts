@@ -53,5 +53,14 @@ export function useVersions({ versions, version, use, attempt, whenSent }: Sourc
     return (await api.copyParts(current.id, parts, shots)).changed
   }
 
-  return { duplicate, rename, remove, bringBack, copyParts }
+  /** Makes a version of a recipe from another machine; returns why it may not fit, or null. */
+  async function takeRecipeFile(file: File): Promise<string | null> {
+    if (!version.value) return null
+    const taken = await api.takeRecipeFile(version.value.shotId, file)
+    versions.value = [...versions.value, taken.version]
+    use(taken.version)
+    return taken.warning
+  }
+
+  return { duplicate, rename, remove, bringBack, copyParts, takeRecipeFile }
 }

@@ -115,6 +115,18 @@ export const useShoots = defineStore('shoots', () => {
     if (shot) shotList.items.value = shotList.items.value.map((each) => (each.id === id ? events.newest(shot) : each))
   }
 
+  /** A retouched file takes the place of a photo's. */
+  async function replaceSource(id: string, file: File): Promise<void> {
+    const row: Incoming = { key: nextKey++, name: file.name, share: 0, fault: '', done: false }
+    incoming.value.push(row)
+    try {
+      const shot = await api.replaceSource(id, file, (share) => (row.share = share))
+      shotList.items.value = shotList.items.value.map((each) => (each.id === id ? shot : each))
+    } finally {
+      dismiss(row.key)
+    }
+  }
+
   function dismiss(key: number): void {
     incoming.value = incoming.value.filter((each) => each.key !== key)
   }
@@ -146,6 +158,7 @@ export const useShoots = defineStore('shoots', () => {
     remove,
     removeShot,
     bringIn,
+    replaceSource,
     dismiss,
   }
 })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { mdiClose, mdiDeleteOutline, mdiDownload, mdiRestart } from '@mdi/js'
-import { onMounted } from 'vue'
+import { mdiClose, mdiDeleteOutline, mdiDownload, mdiFolderZipOutline, mdiGridLarge, mdiRestart } from '@mdi/js'
+import { computed, onMounted } from 'vue'
 import { api } from '../api/client'
 import MoreMarker from '../shell/MoreMarker.vue'
 import TopBar from '../shell/TopBar.vue'
@@ -9,6 +9,17 @@ import { deliveryFormats, progressText } from '../editing/deliveryWords'
 
 const store = useDeliveries()
 const time = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
+/** Of what was asked for together: the first that is listed, and how many are. */
+const firstOf = computed(() => {
+  const out = new Map<string, string>()
+  for (const { batch, id } of store.deliveries) if (batch && !out.has(batch)) out.set(batch, id)
+  return out
+})
+const countOf = computed(() => {
+  const out = new Map<string, number>()
+  for (const { batch } of store.deliveries) if (batch) out.set(batch, (out.get(batch) ?? 0) + 1)
+  return out
+})
 onMounted(store.load)
 </script>
 
@@ -31,53 +42,76 @@ onMounted(store.load)
           </tr>
         </thead>
         <tbody>
-          <tr v-for="each in store.deliveries" :key="each.id">
-            <td class="picture">
-              <img :src="api.thumbnail(each.shotId)" alt="" loading="lazy" />
-            </td>
-            <td>
-              <router-link :to="`/bench/${each.shotId}`" title="Open the shot">{{ each.fileName }}</router-link>
-            </td>
-            <td>{{ each.versionName }}</td>
-            <td>{{ deliveryFormats[each.format] ?? each.format }}</td>
-            <td class="quiet">{{ time.format(new Date(each.created)) }}</td>
-            <td :class="{ fault: each.state === 'failed', quiet: each.state === 'cancelled' }">
-              <v-progress-linear
-                v-if="each.state === 'rendering' || each.state === 'waiting'"
-                :model-value="each.progress * 100"
-                :indeterminate="each.state === 'waiting'"
-                color="primary"
-                height="3" />
-              {{ each.state === 'done' ? `done, ${progressText(each)}` : progressText(each) }}
-            </td>
-            <td class="actions">
-              <v-btn
-                v-if="each.state === 'done'"
-                :icon="mdiDownload"
-                :href="api.deliveryFile(each.id)"
-                title="Download"
-                :aria-label="`Download ${each.fileName}`" />
-              <v-btn
-                v-if="each.state === 'waiting' || each.state === 'rendering'"
-                :icon="mdiClose"
-                title="Cancel"
-                :aria-label="`Cancel ${each.fileName}`"
-                @click="store.cancel(each.id)" />
-              <v-btn
-                v-if="each.state === 'failed' || each.state === 'cancelled'"
-                :icon="mdiRestart"
-                title="Try again"
-                :aria-label="`Try ${each.fileName} again`"
-                data-test="again"
-                @click="store.again(each.id)" />
-              <v-btn
-                v-if="each.state !== 'waiting' && each.state !== 'rendering'"
-                :icon="mdiDeleteOutline"
-                title="Remove from the list"
-                :aria-label="`Remove ${each.fileName}`"
-                @click="store.remove(each.id)" />
-            </td>
-          </tr>
+          <template v-for="each in store.deliveries" :key="each.id">
+            <tr v-if="each.batch && firstOf.get(each.batch) === each.id" class="together" data-test="together">
+              <td />
+              <td colspan="5">{{ countOf.get(each.batch) }} asked for together</td>
+              <td class="actions">
+                <v-btn
+                  :icon="mdiFolderZipOutline"
+                  :href="api.batchZip(each.batch)"
+                  title="Download what is done of these as one zip"
+                  aria-label="Download these as one zip"
+                  data-test="zip" />
+                <v-btn
+                  :icon="mdiGridLarge"
+                  :to="`/contact-sheets/${each.batch}`"
+                  title="Contact sheet of these"
+                  aria-label="Contact sheet of these"
+                  data-test="sheet" />
+              </td>
+            </tr>
+            <tr :data-state="each.state">
+              <td class="picture">
+                <img
+                  :src="each.thumbnail ? api.deliveryThumbnail(each.id) : api.thumbnail(each.shotId)"
+                  alt=""
+                  loading="lazy" />
+              </td>
+              <td>
+                <router-link :to="`/bench/${each.shotId}`" title="Open the shot">{{ each.fileName }}</router-link>
+              </td>
+              <td>{{ each.versionName }}</td>
+              <td>{{ deliveryFormats[each.format] ?? each.format }}</td>
+              <td class="quiet">{{ time.format(new Date(each.created)) }}</td>
+              <td :class="{ fault: each.state === 'failed', quiet: each.state === 'cancelled' }">
+                <v-progress-linear
+                  v-if="each.state === 'rendering' || each.state === 'waiting'"
+                  :model-value="each.progress * 100"
+                  :indeterminate="each.state === 'waiting'"
+                  color="primary"
+                  height="3" />
+                {{ each.state === 'done' ? `done, ${progressText(each)}` : progressText(each) }}
+              </td>
+              <td class="actions">
+                <v-btn
+                  v-if="each.state === 'done'"
+                  :icon="mdiDownload"
+                  :href="api.deliveryFile(each.id)"
+                  title="Download"
+                  :aria-label="`Download ${each.fileName}`" />
+                <v-btn
+                  v-if="each.state === 'waiting' || each.state === 'rendering'"
+                  :icon="mdiClose"
+                  title="Cancel"
+                  :aria-label="`Cancel ${each.fileName}`"
+                  @click="store.cancel(each.id)" />
+                <v-btn
+                  v-if="each.state === 'failed' || each.state === 'cancelled'"
+                  :icon="mdiRestart"
+                  title="Try again"
+                  :aria-label="`Try ${each.fileName} again`"
+                  data-test="again"
+                  @click="store.again(each.id)" />
+                <v-btn
+                  v-if="each.state !== 'waiting' && each.state !== 'rendering'"
+                  :icon="mdiDeleteOutline"
+                  title="Remove from the list"
+                  :aria-label="`Remove ${each.fileName}`"
+                  @click="store.remove(each.id)" />
+              </td>
+            </tr>
+          </template>
         </tbody>
       </table>
       <MoreMarker v-if="store.more" :key="store.deliveries.length" @near="store.showMore" />
@@ -115,6 +149,10 @@ td {
 td a {
   color: var(--ink);
   text-decoration-color: var(--strong-line);
+}
+.together td {
+  color: var(--dim);
+  height: 30px;
 }
 .wide {
   width: 26%;

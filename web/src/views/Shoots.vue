@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { mdiClose, mdiDeleteOutline, mdiFilmstrip, mdiImagePlusOutline, mdiPlus } from '@mdi/js'
+import { mdiClose, mdiDeleteOutline, mdiImagePlusOutline, mdiPlus, mdiTrayArrowDown } from '@mdi/js'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, type Problem, type Shoot, type Shot } from '../api/client'
+import type { Problem, Schemas, Shoot } from '../api/client'
 import MoreMarker from '../shell/MoreMarker.vue'
 import TopBar from '../shell/TopBar.vue'
+import BatchDialog from './BatchDialog.vue'
+import ShotCard from './ShotCard.vue'
 import { useSettings } from '../stores/settings'
-import { timeText } from '../bench/time/strip'
 import { useShoots } from '../stores/shoots'
 
 const store = useShoots()
@@ -19,10 +20,16 @@ const naming = ref(false)
 const newName = ref('')
 const removing = ref<{ title: string; act: () => Promise<void> }>()
 const fault = ref('')
+const chosenShots = ref<string[]>([])
+const delivering = ref(false)
+const told = ref('')
 
 const current = computed<Shoot | undefined>(() => store.shoots.find((each) => each.id === store.current))
 const wanted = computed(() => String(route.params.id ?? ''))
-watch(wanted, (id) => void store.open(id))
+watch(wanted, (id) => {
+  chosenShots.value = []
+  void store.open(id)
+})
 
 async function attempt(action: () => Promise<unknown>): Promise<void> {
   try {
@@ -64,17 +71,24 @@ function drop(event: DragEvent): void {
   void take(Array.from(event.dataTransfer?.files ?? []))
 }
 
-function stateText(shot: Shot): string {
-  if (shot.state === 'failed') return shot.problem ?? 'no depth'
-  if (shot.state === 'ready' || shot.state === 'refining') return `${shot.width} × ${shot.height}${lengthText(shot)}`
-  if (shot.state === 'reading') return `reading, ${Math.round(shot.progress * 100)} %`
-  return shot.state === 'waiting' ? 'waiting' : `finding depth, ${Math.round(shot.progress * 100)} %`
+function toggle(id: string): void {
+  chosenShots.value = chosenShots.value.includes(id)
+    ? chosenShots.value.filter((each) => each !== id)
+    : [...chosenShots.value, id]
 }
 
-/** How long a clip is. */
-function lengthText(shot: Shot): string {
-  const micros = shot.clip?.micros
-  return micros ? `, ${timeText(micros)}` : ''
+/** Also those that have not been looked at yet. */
+async function chooseAll(): Promise<void> {
+  while (store.moreShots) await store.showMoreShots()
+  chosenShots.value = store.shots.map((each) => each.id)
+}
+
+function asked(left: Schemas['LeftOut'][]): void {
+  delivering.value = false
+  chosenShots.value = []
+  told.value = left.length
+    ? `Under way, without ${left.map((each) => each.name).join(', ')}: see Deliveries.`
+    : 'Under way: see Deliveries.'
 }
 
 async function removeNow(): Promise<void> {
@@ -142,6 +156,18 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
             data-test="files"
             @change="chosen" />
         </div>
+        <div v-if="chosenShots.length" class="once" role="group" aria-label="Chosen shots" data-test="chosen">
+          <span>{{ chosenShots.length }} chosen</span>
+          <v-btn data-test="choose-all" @click="chooseAll">All of this shoot</v-btn>
+          <v-btn @click="chosenShots = []">None</v-btn>
+          <v-btn class="lead" :prepend-icon="mdiTrayArrowDown" data-test="deliver-chosen" @click="delivering = true">
+            Deliver…
+          </v-btn>
+        </div>
+        <p v-else-if="told" class="once" role="status">
+          <span>{{ told }}</span>
+          <v-btn @click="told = ''">Understood</v-btn>
+        </p>
         <p v-if="settings.sayNoNetwork" class="once" role="status" data-test="no-network">
           <span>
             The depth networks are missing, so depth comes from the layout of the picture. Settings says more.
@@ -171,44 +197,20 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
           </li>
         </ul>
         <div v-if="store.shots.length" class="grid">
-          <article v-for="shot in store.shots" :key="shot.id" class="shot" :data-state="shot.state" data-test="shot">
-            <router-link :to="`/bench/${shot.id}`" :aria-label="`Open ${shot.name} on the Bench`">
-              <img
-                v-if="!shot.clip || shot.clip.frames"
-                :src="`${api.thumbnail(shot.id)}${shot.clip ? '?read' : ''}`"
-                alt=""
-                loading="lazy" />
-              <v-icon v-if="shot.clip" class="moving" :icon="mdiFilmstrip" size="16" />
-              <v-progress-linear
-                v-if="['waiting', 'reading', 'estimating'].includes(shot.state)"
-                :model-value="shot.progress * 100"
-                :indeterminate="shot.state === 'waiting'"
-                color="primary"
-                height="2" />
-            </router-link>
-            <div class="caption">
-              <router-link
-                class="name"
-                :to="`/bench/${shot.id}`"
-                :title="shot.name"
-                tabindex="-1"
-                data-test="shot-name">
-                {{ shot.name }}
-              </router-link>
-              <v-btn
-                class="remove"
-                :icon="mdiDeleteOutline"
-                :aria-label="`Delete ${shot.name}`"
-                title="Delete this shot"
-                @click="
-                  removing = {
-                    title: `Delete “${shot.name}” with its versions and deliveries?`,
-                    act: () => store.removeShot(shot.id),
-                  }
-                " />
-            </div>
-            <span class="quiet small" :class="{ fault: shot.state === 'failed' }">{{ stateText(shot) }}</span>
-          </article>
+          <ShotCard
+            v-for="shot in store.shots"
+            :key="shot.id"
+            :shot="shot"
+            :chosen="chosenShots.includes(shot.id)"
+            :choosing="chosenShots.length > 0"
+            @toggle="toggle(shot.id)"
+            @replace="(file) => attempt(() => store.replaceSource(shot.id, file))"
+            @remove="
+              removing = {
+                title: `Delete “${shot.name}” with its versions and deliveries?`,
+                act: () => store.removeShot(shot.id),
+              }
+            " />
           <MoreMarker v-if="store.moreShots" :key="store.shots.length" @near="store.showMoreShots" />
         </div>
         <div v-else-if="!store.loading" class="empty">
@@ -223,6 +225,7 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
     <div v-if="dropping" class="drop" @dragleave="dropping = false">
       <span>Drop to bring them into {{ current?.name ?? 'a new shoot' }}</span>
     </div>
+    <BatchDialog v-if="delivering" :shots="chosenShots" @close="delivering = false" @done="asked" />
     <v-dialog :model-value="!!removing" max-width="420" @update:model-value="removing = undefined">
       <div class="ask" role="alertdialog" :aria-label="removing?.title">
         <p>{{ removing?.title }}</p>
@@ -293,58 +296,6 @@ main {
   grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
   gap: 20px;
 }
-.shot > a {
-  display: block;
-  aspect-ratio: 3 / 2;
-  background: var(--well);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  overflow: hidden;
-  position: relative;
-}
-.shot > a:hover {
-  border-color: var(--strong-line);
-}
-.shot .moving {
-  position: absolute;
-  left: 6px;
-  bottom: 6px;
-  color: #eee;
-  filter: drop-shadow(0 0 2px #000);
-}
-.shot img {
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
-  display: block;
-}
-.shot .v-progress-linear {
-  position: absolute;
-  left: 0;
-  bottom: 0;
-  top: auto !important;
-}
-.caption .name {
-  color: var(--ink);
-  text-decoration: none;
-}
-.caption .name:hover {
-  text-decoration: underline;
-}
-.caption {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  margin-top: 4px;
-  height: 24px;
-}
-.remove {
-  opacity: 0;
-}
-.shot:hover .remove,
-.remove:focus-visible {
-  opacity: 1;
-}
 .incoming {
   list-style: none;
   margin-bottom: 16px;
@@ -360,6 +311,7 @@ main {
   border-bottom: 1px solid var(--line);
 }
 .once {
+  margin-bottom: 14px;
   display: flex;
   gap: 14px;
   align-items: center;

@@ -2,7 +2,9 @@
 import { mdiClose, mdiDownload, mdiTrayArrowDown } from '@mdi/js'
 import { computed, onMounted, ref } from 'vue'
 import { api, type Problem } from '../../api/client'
-import { clipFormats, lossy, photoFormats, progressText } from '../../editing/deliveryWords'
+import { useRemembered } from '../../editing/deliverySettings'
+import { progressText } from '../../editing/deliveryWords'
+import DeliveryFields from '../../shell/DeliveryFields.vue'
 import { useBench } from '../../stores/bench'
 import { useDeliveries } from '../../stores/deliveries'
 import { useTimeline } from '../../stores/timeline'
@@ -11,29 +13,29 @@ const bench = useBench()
 const store = useDeliveries()
 const timeline = useTimeline()
 /** Clips and photos have formats of their own, and each is remembered. */
-const remembered = computed(() => (bench.shot?.clip ? 'clip-format' : 'format'))
-const formats = computed(() => (bench.shot?.clip ? clipFormats : photoFormats))
-const format = ref(localStorage.getItem(remembered.value) ?? Object.keys(formats.value)[0] ?? 'jpeg')
-const quality = ref(92)
-const size = ref<number | null>(null)
+const clipSettings = useRemembered('deliver-clip', 'mp4')
+const photoSettings = useRemembered('deliver-photo', 'jpeg')
+const settings = computed({
+  get: () => (bench.shot?.clip ? clipSettings.value : photoSettings.value),
+  set: (now) => {
+    if (bench.shot?.clip) clipSettings.value = now
+    else photoSettings.value = now
+  },
+})
 const busy = ref(false)
 
 const own = computed(() => store.deliveries.filter((each) => each.shotId === bench.shot?.id).slice(0, 4))
 const longest = computed(() => Math.max(bench.shot?.width ?? 0, bench.shot?.height ?? 0))
-const sizes = computed(() => [null, ...[4096, 2048, 1200].filter((each) => each < longest.value)])
 
 async function deliver(): Promise<void> {
   const { shot, stored: recipe, version } = bench
   if (!shot || !recipe || !version) return
   busy.value = true
-  localStorage.setItem(remembered.value, format.value)
   try {
     await api.deliver(shot.id, {
       versionName: version.name,
       recipe,
-      format: format.value,
-      quality: quality.value / 100,
-      longestSide: size.value,
+      ...settings.value,
       frames: shot.clip ? { from: timeline.from, end: timeline.end } : null,
     })
     await store.load()
@@ -49,24 +51,7 @@ onMounted(store.load)
 
 <template>
   <div class="deck">
-    <div class="fields">
-      <label>
-        <span class="heading">Format</span>
-        <select v-model="format" aria-label="Format">
-          <option v-for="(text, key) in formats" :key="key" :value="key">{{ text }}</option>
-        </select>
-      </label>
-      <label>
-        <span class="heading">Longer side</span>
-        <select v-model="size" aria-label="Longer side">
-          <option v-for="each in sizes" :key="String(each)" :value="each">{{ each ?? `full, ${longest}` }} px</option>
-        </select>
-      </label>
-      <label v-if="lossy.includes(format)">
-        <span class="heading">Quality {{ quality }}</span>
-        <input v-model.number="quality" type="range" min="50" max="100" aria-label="Quality" />
-      </label>
-    </div>
+    <DeliveryFields v-model="settings" class="fields" :clip="!!bench.shot?.clip" :longest="longest" />
     <div class="column">
       <v-btn
         class="lead"
@@ -117,32 +102,16 @@ onMounted(store.load)
 <style scoped>
 .deck {
   display: grid;
-  grid-template-columns: 200px auto minmax(0, 480px);
-  gap: 44px;
+  grid-template-columns: auto auto minmax(0, 420px);
+  gap: 30px;
   align-items: center;
   justify-content: start;
   height: 100%;
 }
 .fields {
-  display: grid;
-  gap: 7px;
-}
-.fields label {
-  display: grid;
-  grid-template-columns: 78px 1fr;
-  align-items: center;
-  gap: 8px;
-}
-select,
-input {
-  background: var(--well);
-  color: var(--ink);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 3px 6px;
-  font-size: 12.5px;
-  min-width: 0;
-  accent-color: var(--accent);
+  grid-template-rows: repeat(4, auto);
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 236px);
 }
 .column {
   display: grid;

@@ -76,7 +76,7 @@ onMounted(() => void load(all.load))
       <div class="shots" role="group" aria-label="To which shots">
         <label v-for="each in others" :key="each.id" :class="{ on: chosen.includes(each.id) }" data-test="copy-target">
           <input type="checkbox" :checked="chosen.includes(each.id)" @change="chosen = toggled(chosen, each.id)" />
-          <img :src="api.thumbnail(each.id)" alt="" />
+          <img :src="api.thumbnail(each.id, each.picture)" alt="" />
           <span>{{ each.name }}</span>
         </label>
         <MoreMarker v-if="all.next.value !== null" :key="all.items.value.length" @near="load(all.more)" />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { mdiCheck, mdiChevronDown, mdiDeleteOutline, mdiPencilOutline, mdiPlus } from '@mdi/js'
+import { mdiCheck, mdiChevronDown, mdiDeleteOutline, mdiDownload, mdiPencilOutline, mdiPlus, mdiUpload } from '@mdi/js'
 import { ref } from 'vue'
-import type { Version } from '../../api/client'
+import { api, type Problem, type Version } from '../../api/client'
 import { useBench } from '../../stores/bench'
 
 /** The versions of a shot: choose, make, name, remove with a way back, and pick which are compared. */
@@ -11,6 +11,8 @@ const bench = useBench()
 const open = ref(false)
 const renaming = ref('')
 const typed = ref('')
+const input = ref<HTMLInputElement>()
+const told = ref('')
 const removed = ref<{ id: string; name: string }>()
 
 function use(version: Version): void {
@@ -51,6 +53,18 @@ async function bringBack(): Promise<void> {
   const id = removed.value?.id
   removed.value = undefined
   if (id) await bench.bringBack(id)
+}
+
+async function load(event: Event): Promise<void> {
+  const element = event.target as HTMLInputElement
+  const file = element.files?.[0]
+  element.value = ''
+  if (!file) return
+  try {
+    told.value = (await bench.takeRecipeFile(file)) ?? ''
+  } catch (problem) {
+    told.value = (problem as Problem).message
+  }
 }
 
 function compare(id: string): void {
@@ -138,6 +152,24 @@ function compare(id: string): void {
           Copy to other shots…
         </v-btn>
       </div>
+      <div class="foot">
+        <v-btn
+          :prepend-icon="mdiDownload"
+          :href="bench.version ? api.recipeFile(bench.version.id) : ''"
+          title="This version's recipe with its masks, for another machine"
+          data-test="save-recipe">
+          Save recipe
+        </v-btn>
+        <v-btn
+          :prepend-icon="mdiUpload"
+          title="A new version from a recipe file"
+          data-test="load-recipe"
+          @click="input?.click()">
+          Load recipe…
+        </v-btn>
+        <input ref="input" type="file" hidden accept="application/json,.json" data-test="recipe-file" @change="load" />
+      </div>
+      <p v-if="told" class="line back" role="status">{{ told }}</p>
     </div>
   </v-menu>
 </template>
