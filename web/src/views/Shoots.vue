@@ -152,7 +152,7 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
             type="file"
             multiple
             hidden
-            accept="image/jpeg,image/png,image/tiff,image/webp,image/heic,image/heif,image/avif,.heic,.heif,.avif,video/mp4,video/quicktime,video/webm,video/x-matroska,.mkv,.mov,.m4v"
+            accept="image/jpeg,image/png,image/tiff,image/webp,image/heic,image/heif,image/avif,.heic,.heif,.avif,.dng,.nef,.cr2,.cr3,.arw,.raf,.orf,.rw2,.pef,video/mp4,video/quicktime,video/webm,video/x-matroska,.mkv,.mov,.m4v"
             data-test="files"
             @change="chosen" />
         </div>
@@ -216,7 +216,7 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
         <div v-else-if="!store.loading" class="empty">
           <p>Drop photos and clips anywhere on this page.</p>
           <p class="quiet">
-            JPEG, PNG, TIFF, WebP, HEIF or AVIF, up to 120 megapixels and 200 MB each; MP4, MOV, MKV or WebM, up to five
+            JPEG, PNG, TIFF, WebP, HEIF, AVIF or a camera's raw file, up to 120 megapixels and 200 MB each; MP4, MOV, MKV or WebM, up to five
             minutes and 4 GB. They stay on this machine.
           </p>
         </div>

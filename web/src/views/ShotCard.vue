@@ -73,7 +73,7 @@ function taken(event: Event): void {
         ref="input"
         type="file"
         hidden
-        accept="image/jpeg,image/png,image/tiff,image/webp,image/heic,image/heif,image/avif,.heic,.heif,.avif"
+        accept="image/jpeg,image/png,image/tiff,image/webp,image/heic,image/heif,image/avif,.heic,.heif,.avif,.dng,.nef,.cr2,.cr3,.arw,.raf,.orf,.rw2,.pef"
         data-test="replacement"
         @change="taken" />
     </div>

@@ -13,10 +13,11 @@ import java.util.Set;
 /** Every photo of a folder, one after the other: a bad one is told and the rest goes on. */
 final class PhotoFolder {
     /** Endings of files that are tried. */
-    private static final Set<String> PHOTOS =
-            Set.of("jpg", "jpeg", "png", "tif", "tiff", "webp", "heic", "heif", "avif");
+    private static final Set<String> PHOTOS = Set.of(
+            "jpg", "jpeg", "png", "tif", "tiff", "webp", "heic", "heif", "avif", "dng", "nef", "cr2", "cr3", "arw", "raf",
+            "orf", "rw2", "pef");
     /** Of these a result has the same; of all others it is a JPEG. */
-    private static final Set<String> WRITTEN = Set.of("jpg", "jpeg", "png", "tif", "tiff");
+    private static final Set<String> WRITTEN = Set.of("jpg", "jpeg", "png", "tif", "tiff", "webp", "avif");
 
     private final Map<Path, Path> results = new LinkedHashMap<>();
     private int others;

@@ -43,7 +43,7 @@ final class RefocusCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
-    @Parameters(paramLabel = "PHOTO", description = "JPEG, PNG, TIFF, WebP, HEIF or AVIF; or a folder of them")
+    @Parameters(paramLabel = "PHOTO", description = "JPEG, PNG, TIFF, WebP, HEIF, AVIF or raw; or a folder of them")
     private Path photo;
 
     @Option(

@@ -159,7 +159,7 @@ class YubbleTest {
         Path out = folder.resolve("map.png");
         assertThat(run("depth", photo.toString(), "-o", out.toString(), "--engine", "ramp"))
                 .isZero();
-        BufferedImage map = PictureReader.DEFAULT.readRaw(Inputs.bytes(out));
+        BufferedImage map = PictureReader.DEFAULT.readPlain(Inputs.bytes(out));
         assertThat(map.getWidth()).isEqualTo(300);
         assertThat(map.getColorModel().getComponentSize(0)).isEqualTo(16);
         assertThat(map.getRaster().getSample(150, 190, 0))

@@ -75,7 +75,7 @@ public final class CameraDepthReader {
         if (stored == null) {
             return Optional.empty();
         }
-        Plane plane = DepthFileReader.samples(pictures.readRaw(stored));
+        Plane plane = DepthFileReader.samples(pictures.readPlain(stored));
         Plane turned = plane.size().hasShapeOf(upright) ? plane : Upright.of(plane, photo.bytes());
         if (!turned.size().hasShapeOf(upright) || turned.range().span() == 0) {
             throw new UnreadablePictureException("the depth stored in this photo cannot be used: it is " + plane.size()
@@ -154,7 +154,7 @@ public final class CameraDepthReader {
         } catch (IllegalArgumentException damaged) {
             throw new IllegalArgumentException("its depth map is not coded as it should be", damaged);
         }
-        Plane stored = DepthFileReader.samples(pictures.readRaw(file));
+        Plane stored = DepthFileReader.samples(pictures.readPlain(file));
         boolean linear = format.equals("RangeLinear");
         if (!linear && !format.equals("RangeInverse")) {
             throw new IllegalArgumentException("its depth format \"" + format + "\" is not known");

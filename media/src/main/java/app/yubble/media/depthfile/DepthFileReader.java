@@ -35,7 +35,7 @@ public final class DepthFileReader {
     public Plane readFrame(byte[] file, Size picture) {
         Plane plane = ExrReader.isExr(file)
                 ? new ExrReader(pictures.mostPixels()).read(file)
-                : samples(pictures.readRaw(file));
+                : samples(pictures.readPlain(file));
         if (!plane.size().hasShapeOf(picture)) {
             throw new DepthShapeException(plane.size(), picture);
         }

@@ -60,7 +60,7 @@ final class DepthPictures {
 
     /** @param farIsWhite values count from near to far; else they are disparity, nearest brightest */
     private CameraDepth read(Part part, boolean farIsWhite) {
-        Plane plane = DepthFileReader.samples(pictures.readRaw(Arrays.copyOfRange(file, part.from(), part.to())));
+        Plane plane = DepthFileReader.samples(pictures.readPlain(Arrays.copyOfRange(file, part.from(), part.to())));
         if (farIsWhite) {
             for (int i = 0; i < plane.samples().length; i++) {
                 plane.samples()[i] = 1 - plane.samples()[i];

@@ -23,7 +23,7 @@ public final class MaskFileReader {
      * @throws IllegalArgumentException when it has another shape
      */
     public Plane read(byte[] file, Size picture) {
-        BufferedImage image = pictures.readRaw(file);
+        BufferedImage image = pictures.readPlain(file);
         Size size = new Size(image.getWidth(), image.getHeight());
         if (!size.hasShapeOf(picture)) {
             throw new IllegalArgumentException("the mask is " + size + " but the photo is " + picture

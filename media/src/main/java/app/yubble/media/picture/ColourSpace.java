@@ -2,6 +2,7 @@ package app.yubble.media.picture;
 
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -80,6 +81,19 @@ public enum ColourSpace {
         // A profile without primaries, of grey, says nothing about colour.
         return new DecodedPicture(
                 source == null ? picture : times(picture, own.inverse().times(source)), there);
+    }
+
+    /** The origin of a picture that is in this space. */
+    Origin of(Origin origin) {
+        byte[] ownProfile = Objects.requireNonNull(profile);
+        return origin.withColours(ownProfile, ToneCurve.ofProfile(ownProfile).orElseThrow());
+    }
+
+    /** A picture of linear sRGB, which may leave its gamut, in this space. */
+    DecodedPicture ofLinear(Picture picture, Matrix3 toLinearSrgb, Origin origin) {
+        Matrix3 own = Objects.requireNonNull(toXyz);
+        Matrix3 srgb = Objects.requireNonNull(SRGB.toXyz);
+        return new DecodedPicture(times(picture, own.inverse().times(srgb).times(toLinearSrgb)), of(origin));
     }
 
     private static Picture times(Picture picture, Matrix3 matrix) {

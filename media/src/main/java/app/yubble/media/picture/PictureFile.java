@@ -2,10 +2,11 @@ package app.yubble.media.picture;
 
 import org.jspecify.annotations.Nullable;
 
-/** A file as it was brought in. HEIF is converted when that is first needed, and once only. Safe for many threads. */
+/** A file as it was brought in. HEIF and raw files are converted when that is first needed, and once only. Safe for many threads. */
 public final class PictureFile {
     private final byte[] bytes;
     private HeifTools.@Nullable Converted converted;
+    private byte @Nullable [] developed;
 
     private PictureFile(byte[] bytes) {
         this.bytes = bytes;
@@ -22,6 +23,24 @@ public final class PictureFile {
 
     public boolean isHeif() {
         return HeifTools.isHeif(bytes);
+    }
+
+    public boolean isRaw() {
+        return RawTools.isRaw(bytes);
+    }
+
+    /**
+     * What a camera's raw file shows, see {@link RawTools#developed}.
+     *
+     * @throws UnreadablePictureException when the tools are missing, or refuse the file
+     */
+    synchronized byte[] developed() {
+        byte[] known = developed;
+        if (known == null) {
+            known = RawTools.developed(bytes);
+            developed = known;
+        }
+        return known;
     }
 
     /**

@@ -40,6 +40,7 @@ public record PictureReader(long mostPixels) {
     public static final PictureReader DEFAULT = new PictureReader(120_000_000L);
 
     private static final String HEIF = "HEIF";
+    private static final String RAW = "raw";
 
     static {
         ImageIO.setUseCache(false);
@@ -53,6 +54,10 @@ public record PictureReader(long mostPixels) {
     public Origin inspect(PictureFile file) {
         if (file.isHeif()) {
             return named(inspect(file.converted().picture()), HEIF);
+        }
+        if (file.isRaw()) {
+            Size size = plainSize(file.developed());
+            return rawOrigin(file, size);
         }
         byte[] bytes = file.bytes();
         try (ImageInputStream in = stream(bytes)) {
@@ -81,6 +86,9 @@ public record PictureReader(long mostPixels) {
             DecodedPicture converted = read(file.converted().picture());
             return new DecodedPicture(converted.picture(), named(converted.origin(), HEIF));
         }
+        if (file.isRaw()) {
+            return developed(file);
+        }
         byte[] bytes = file.bytes();
         try (ImageInputStream in = stream(bytes)) {
             ImageReader reader = reader(bytes, in);
@@ -98,12 +106,44 @@ public record PictureReader(long mostPixels) {
         }
     }
 
+    private DecodedPicture developed(PictureFile file) {
+        BufferedImage image = readPlain(file.developed());
+        Size size = new Size(image.getWidth(), image.getHeight());
+        Picture linear = linear(image, ToneCurve.ofGamma(1), size, 1);
+        return ColourSpace.BT2020.ofLinear(linear, RawTools.toSrgb(), rawOrigin(file, size));
+    }
+
+    private static Origin rawOrigin(PictureFile file, Size size) {
+        byte[] bytes = file.bytes();
+        boolean tiff = formatOf(bytes).isPresent();
+        Notes notes = tiff ? notes(new Blocks(null, bytes, null, null)) : Notes.NONE;
+        Origin plain = new Origin(RAW, size, null, ToneCurve.SRGB, notes, rawCamera(bytes, tiff, size), 16);
+        return ColourSpace.BT2020.of(plain);
+    }
+
+    private static Camera rawCamera(byte[] bytes, boolean tiff, Size size) {
+        return tiff ? camera(bytes, size) : Camera.UNKNOWN;
+    }
+
+    private Size plainSize(byte[] file) {
+        try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(file))) {
+            ImageReader reader = reader(file, in);
+            try {
+                return claimedSize(reader);
+            } finally {
+                reader.dispose();
+            }
+        } catch (IOException e) {
+            throw unreadable(e);
+        }
+    }
+
     private static Origin named(Origin origin, String format) {
         return origin.withFormat(format);
     }
 
     /** The samples as they stand in the file, in [0,1], without tone curve: for depth maps. */
-    public BufferedImage readRaw(byte[] file) {
+    public BufferedImage readPlain(byte[] file) {
         try (ImageInputStream in = stream(file)) {
             ImageReader reader = reader(file, in);
             try {
@@ -149,7 +189,7 @@ public record PictureReader(long mostPixels) {
     private static ImageReader reader(byte[] file, ImageInputStream in) {
         String format = formatOf(file)
                 .orElseThrow(() -> new UnreadablePictureException(
-                        "not a picture that Yubble reads (JPEG, PNG, TIFF, WebP, HEIF, AVIF)"));
+                        "not a picture that Yubble reads (JPEG, PNG, TIFF, WebP, HEIF, AVIF, raw)"));
         Iterator<ImageReader> readers = ImageIO.getImageReadersByFormatName(format.toLowerCase(Locale.ROOT));
         // The platform's JPEG reader says when a file is cut off; the library's can read CMYK.
         boolean own = format.equals("JPEG") && Blocks.jpegComponents(file) <= 3;
