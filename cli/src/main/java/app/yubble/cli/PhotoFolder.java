@@ -14,8 +14,8 @@ import java.util.Set;
 final class PhotoFolder {
     /** Endings of files that are tried. */
     private static final Set<String> PHOTOS = Set.of(
-            "jpg", "jpeg", "png", "tif", "tiff", "webp", "heic", "heif", "avif", "dng", "nef", "cr2", "cr3", "arw", "raf",
-            "orf", "rw2", "pef");
+            "jpg", "jpeg", "png", "tif", "tiff", "webp", "heic", "heif", "avif", "dng", "nef", "cr2", "cr3", "arw",
+            "raf", "orf", "rw2", "pef");
     /** Of these a result has the same; of all others it is a JPEG. */
     private static final Set<String> WRITTEN = Set.of("jpg", "jpeg", "png", "tif", "tiff", "webp", "avif");
 
