@@ -10,6 +10,7 @@ export const router = createRouter({
     { path: '/bench/:id', component: () => import('./views/Bench.vue') },
     { path: '/deliveries', component: () => import('./views/Deliveries.vue') },
     { path: '/contact-sheets/:batch', component: () => import('./views/ContactSheet.vue') },
+    { path: '/guide', component: () => import('./views/Guide.vue') },
     { path: '/settings', component: () => import('./views/Settings.vue') },
     { path: '/:rest(.*)*', redirect: '/shoots' },
   ],

@@ -31,6 +31,7 @@ async function leave(): Promise<void> {
       <router-link to="/shoots" :class="{ 'router-link-active': route.path.startsWith('/shoots') }">Shoots</router-link>
       <router-link to="/deliveries">Deliveries</router-link>
       <router-link to="/settings">Settings</router-link>
+      <router-link to="/guide">Guide</router-link>
     </nav>
     <div class="middle"><slot /></div>
     <v-btn

@@ -14,6 +14,8 @@ import {
 import { useEventListener } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import TourCard from '../bench/TourCard.vue'
+import { touring } from '../bench/decks/hints'
 import CopyDialog from '../bench/versions/CopyDialog.vue'
 import DeliverDeck from '../bench/decks/DeliverDeck.vue'
 import DepthDeck from '../bench/decks/DepthDeck.vue'
@@ -355,7 +357,7 @@ onBeforeUnmount(bench.close)
 
       <PlanView class="plan-room" />
 
-      <section class="deck-room" :aria-label="`${bench.step} controls`">
+      <section class="deck-room" data-test="deck" :aria-label="`${bench.step} controls`">
         <template v-if="bench.recipe">
           <DepthDeck v-if="bench.step === 'depth'" />
           <FocusDeck v-else-if="bench.step === 'focus'" />
@@ -366,6 +368,7 @@ onBeforeUnmount(bench.close)
         </template>
       </section>
     </div>
+    <TourCard v-if="touring && bench.recipe" @step="bench.step = $event" @close="touring = false" />
     <ShortcutSheet v-if="sheet" @close="sheet = false" />
     <CopyDialog v-if="copying" @close="copying = false" />
   </div>

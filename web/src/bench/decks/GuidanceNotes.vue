@@ -3,7 +3,7 @@ import { mdiClose } from '@mdi/js'
 import { computed, ref, watch } from 'vue'
 import { useBench } from '../../stores/bench'
 import { guidance, softness } from './guidance'
-import { hintsWanted, wantHints } from './hints'
+import { hintsWanted, touring, wantHints } from './hints'
 
 /** Short notes over the picture; each can be closed and none stops anything. */
 const bench = useBench()
@@ -54,6 +54,10 @@ watch(
       <span>
         Click what should be sharp, or drag over it. Then turn the aperture on the Lens step until it looks like glass.
         The plan on the right is the scene from above. All keys: press ?
+        <a href="#" data-test="tour-begin" @click.prevent="touring = true">Show me around</a>
+        or read the
+        <router-link to="/guide">guide</router-link>
+        .
       </span>
       <v-btn
         :icon="mdiClose"

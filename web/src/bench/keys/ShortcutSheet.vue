@@ -1,10 +1,15 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { hintsWanted, wantHints } from '../decks/hints'
+import { hintsWanted, touring, wantHints } from '../decks/hints'
 import { shortcuts } from './shortcuts'
 
 const emit = defineEmits<{ close: [] }>()
 const hints = ref(hintsWanted())
+
+function tour(): void {
+  touring.value = true
+  emit('close')
+}
 
 function change(event: Event): void {
   hints.value = (event.target as HTMLInputElement).checked
@@ -28,6 +33,10 @@ function change(event: Event): void {
         <input type="checkbox" :checked="hints" @change="change" />
         Hints for the first steps
       </label>
+      <span class="more">
+        <router-link to="/guide" data-test="to-guide">Guide</router-link>
+        <a href="#" @click.prevent="tour">Show me around</a>
+      </span>
       <v-btn class="close" @click="emit('close')">Close</v-btn>
     </div>
   </v-dialog>
