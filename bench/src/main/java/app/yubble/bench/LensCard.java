@@ -1,11 +1,13 @@
 package app.yubble.bench;
 
+import app.yubble.core.lens.CutLight;
 import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.Glints;
 import app.yubble.core.lens.LensRender;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Region;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,6 +20,8 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** The lens scorecard: against ray-traced apertures with exact depth, then times beside ffmpeg's {@code varblur}. */
 final class LensCard {
+    private static final double USUAL_GLINTS = 0.25;
+
     private LensCard() {}
 
     /** One line of the table: the lens from the unclipped source, from an 8-bit one, and two things to compare with. */
@@ -44,9 +48,11 @@ final class LensCard {
             }
         }
         summary(lines);
+        List<Lamps> lamps = lamps(folder);
         List<LensTimes.Time> times = LensTimes.measured();
         Map<String, Object> all = new LinkedHashMap<>();
         all.put("truth", lines);
+        all.put("lamps", lamps);
         all.put("times", times);
         Path target = Files.createDirectories(Path.of("target/bench")).resolve("lens.json");
         Files.writeString(
@@ -54,12 +60,62 @@ final class LensCard {
         System.out.println("\nalso in " + target);
     }
 
+    /**
+     * Many lamps from 8 bits against the same lens from their unclipped light, in dB.
+     *
+     * @param untold without giving anything back
+     * @param estimated with what {@link CutLight} finds
+     */
+    record Lamps(double focus, double diameter, double untold, double estimated) {}
+
+    private static List<Lamps> lamps(Path folder) throws IOException {
+        List<Lamps> out = new ArrayList<>();
+        for (TruthScene scene : TruthScene.all(folder)) {
+            if (scene.name().equals("dusk")) {
+                for (double[] lens : new double[][] {{6.6, 0.06}, {6.6, 0.2}, {2.7, 0.06}, {2.7, 0.2}}) {
+                    out.add(lamps(scene, new TruthScene.Shot(lens[0], lens[1], scene.source())));
+                }
+            }
+        }
+        System.out.println("\nlamps of dusk, from 8 bit against from unclipped light");
+        for (Lamps each : out) {
+            System.out.printf(
+                    Locale.ROOT,
+                    "%10s%7.2f%7.2f  as they are %.1f dB, estimated %.1f dB%n",
+                    "dusk",
+                    each.focus(),
+                    each.diameter(),
+                    each.untold(),
+                    each.estimated());
+        }
+        return out;
+    }
+
+    private static Lamps lamps(TruthScene scene, TruthScene.Shot shot) {
+        Plane field = scene.field(shot);
+        boolean[] edges = scene.nearEdges();
+        Picture clipped = eightBit(scene.source());
+        Picture unclipped = LensRender.render(scene.source(), field, Disc.ROUND, Glints.NONE, Progress.NONE);
+        Picture untold = LensRender.render(clipped, field, Disc.ROUND, Glints.NONE, Progress.NONE);
+        return new Lamps(
+                shot.focus(),
+                shot.diameter(),
+                Likeness.of(untold, unclipped, edges).psnr(),
+                Likeness.of(given(clipped, field), unclipped, edges).psnr());
+    }
+
+    /** With the light that was cut off given back as it is estimated. */
+    private static Picture given(Picture clipped, Plane field) {
+        Plane lift = Glints.of(USUAL_GLINTS).lift(clipped, CutLight.of(clipped));
+        return LensRender.render(clipped, field, Disc.ROUND, lift, Region.all(clipped.size()), Progress.NONE);
+    }
+
     static Line scored(TruthScene scene, TruthScene.Shot shot) {
         Plane field = scene.field(shot);
         boolean[] edges = scene.nearEdges();
         Picture clipped = eightBit(scene.source());
         Picture ours = LensRender.render(scene.source(), field, Disc.ROUND, Glints.NONE, Progress.NONE);
-        Picture fromClipped = LensRender.render(clipped, field, Disc.ROUND, Glints.NONE, Progress.NONE);
+        Picture fromClipped = given(clipped, field);
         return new Line(
                 scene.name(),
                 shot.focus(),

@@ -9,7 +9,6 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.setting.Declared;
 import app.yubble.core.setting.Setting;
 import app.yubble.core.setting.Unit;
-import java.util.Arrays;
 
 /**
  * Gives clipped highlights back some of the energy the sensor lost, before the blur spreads them.
@@ -26,7 +25,7 @@ public record Glints(
                 means =
                         "how much of their brightness clipped lights get back where they are blurred, so that they become clear"
                                 + " discs",
-                usual = 0.25,
+                usual = USUAL_STRENGTH,
                 unit = Unit.SHARE)
         double strength,
 
@@ -42,6 +41,10 @@ public record Glints(
     private static final Declared<Glints> SETTINGS = Declared.of(Glints.class);
     /** By eye on the lamps of dusk and the windows beside them. */
     private static final double USUAL_THRESHOLD = 0.82;
+    /** At which the light that was cut off is given back as it is estimated. */
+    private static final double USUAL_STRENGTH = 0.25;
+    /** Light to which a pixel at the border of a lamp is at least compared. */
+    private static final float LEAST_PEAK = 0.05f;
 
     public static final Glints NONE = of(0);
 
@@ -76,6 +79,33 @@ public record Glints(
         return new Glints(value, threshold);
     }
 
+    /**
+     * The same where it is known how much was cut off: this times the setting over its usual value. Lights that are dimmer than white are
+     * lifted only when the setting asks for them.
+     *
+     * @param cut as {@link CutLight} finds it, at the size of {@code source}
+     */
+    public Plane lift(Picture source, Plane cut) {
+        if (strength == 0) {
+            return new Plane(source.size());
+        }
+        Plane out = threshold < USUAL_THRESHOLD ? lift(source) : new Plane(source.size());
+        float scale = (float) (strength / USUAL_STRENGTH);
+        int width = source.width();
+        Bands.ofRows(source.height(), (from, to) -> {
+            for (int i = from * width; i < to * width; i++) {
+                float more = cut.samples()[i];
+                if (more > 0) {
+                    float peak = Math.max(
+                            source.red().samples()[i],
+                            Math.max(source.green().samples()[i], source.blue().samples()[i]));
+                    out.samples()[i] = scale * more / Math.max(LEAST_PEAK, peak);
+                }
+            }
+        });
+        return out;
+    }
+
     /** For each pixel how many times its light is added to it where it is blurred; 0 for most. */
     public Plane lift(Picture source) {
         if (strength == 0) {
@@ -93,7 +123,7 @@ public record Glints(
         });
         Size wide = source.size().fitting(CROWDING_SIDE);
         Plane around = BoxMean.of(Resample.toSize(clipped, wide), Math.max(2, wide.longSide() / 100));
-        new Patches(clipped, around).liftInPlace((float) strength * FULL_LIFT);
+        liftInPlace(clipped, around, (float) strength * FULL_LIFT);
         return clipped;
     }
 
@@ -115,107 +145,40 @@ public record Glints(
         return Math.max(0, Math.min(1, above / ramp));
     }
 
-    /** Clipped pixels that touch each other, as runs of rows joined to patches. */
-    private static final class Patches {
-        private final Plane clipped;
-        private final Plane around;
-        private int[] from = new int[256];
-        private int[] to = new int[256];
-        /** Of each run; a patch's first run is its own. */
-        private int[] parent = new int[256];
+    private static float crowdingAt(int i, Plane clipped, Plane around) {
+        int x = i % clipped.width();
+        int y = i / clipped.width();
+        return around.at((int) ((long) x * around.width() / clipped.width()), (int)
+                ((long) y * around.height() / clipped.height()));
+    }
 
-        private int count;
-
-        Patches(Plane clipped, Plane around) {
-            this.clipped = clipped;
-            this.around = around;
-            int above = 0;
-            for (int y = 0; y < clipped.height(); y++) {
-                int first = count;
-                addRuns(y);
-                join(above, first);
-                above = first;
+    /** Clipped samples become lifts. */
+    private static void liftInPlace(Plane clipped, Plane around, float full) {
+        Patches patches = new Patches(clipped);
+        int count = patches.count();
+        double[] area = new double[count];
+        float[] dense = new float[count];
+        for (int run = 0; run < count; run++) {
+            int patch = patches.patch(run);
+            for (int i = patches.from(run); i < patches.to(run); i++) {
+                area[patch] += clipped.samples()[i];
+                dense[patch] = Math.max(dense[patch], crowdingAt(i, clipped, around));
             }
         }
-
-        private void addRuns(int y) {
-            float[] c = clipped.samples();
-            int end = (y + 1) * clipped.width();
-            for (int i = end - clipped.width(); i < end; i++) {
-                if (c[i] > 0) {
-                    if (count == from.length) {
-                        from = Arrays.copyOf(from, 2 * count);
-                        to = Arrays.copyOf(to, 2 * count);
-                        parent = Arrays.copyOf(parent, 2 * count);
-                    }
-                    from[count] = i;
-                    while (i < end && c[i] > 0) {
-                        i++;
-                    }
-                    to[count] = i;
-                    parent[count] = count;
-                    count++;
-                }
+        double side = clipped.size().longSide();
+        for (int run = 0; run < count; run++) {
+            int patch = patches.patch(run);
+            double large = (Math.sqrt(area[patch]) / side - SMALL_SIDE) / (LARGE_SIDE - SMALL_SIDE);
+            double crowded = (dense[patch] - SPARSE) / (DENSE - SPARSE);
+            float small = (float) (full * (1 - clamp(large)) * (1 - clamp(crowded)));
+            for (int i = patches.from(run); i < patches.to(run); i++) {
+                clipped.samples()[i] *= small;
             }
         }
+    }
 
-        /** Joins runs of the newest row with those of the row before that touch them, also at a corner. */
-        private void join(int above, int first) {
-            int a = above;
-            for (int run = first; run < count; run++) {
-                while (a < first && to[a] + clipped.width() < from[run]) {
-                    a++;
-                }
-                for (int b = a; b < first && from[b] + clipped.width() <= to[run]; b++) {
-                    int one = root(b);
-                    int other = root(run);
-                    parent[Math.max(one, other)] = Math.min(one, other);
-                }
-            }
-        }
-
-        private int root(int run) {
-            int at = run;
-            while (parent[at] != at) {
-                parent[at] = parent[parent[at]];
-                at = parent[at];
-            }
-            return at;
-        }
-
-        private float crowdingAt(int i) {
-            int x = i % clipped.width();
-            int y = i / clipped.width();
-            return around.at((int) ((long) x * around.width() / clipped.width()), (int)
-                    ((long) y * around.height() / clipped.height()));
-        }
-
-        /** Clipped samples become lifts. */
-        void liftInPlace(float full) {
-            double[] area = new double[count];
-            float[] dense = new float[count];
-            for (int run = 0; run < count; run++) {
-                int patch = root(run);
-                for (int i = from[run]; i < to[run]; i++) {
-                    area[patch] += clipped.samples()[i];
-                    dense[patch] = Math.max(dense[patch], crowdingAt(i));
-                }
-            }
-            double side = clipped.size().longSide();
-            for (int run = 0; run < count; run++) {
-                int patch = root(run);
-                double large = (Math.sqrt(area[patch]) / side - SMALL_SIDE) / (LARGE_SIDE - SMALL_SIDE);
-                double crowded = (dense[patch] - SPARSE) / (DENSE - SPARSE);
-                float small = (float) (full * (1 - clamp(large)) * (1 - clamp(crowded)));
-                for (int i = from[run]; i < to[run]; i++) {
-                    clipped.samples()[i] *= small;
-                }
-            }
-        }
-
-        private static double clamp(double value) {
-            return Math.max(0, Math.min(1, value));
-        }
+    private static double clamp(double value) {
+        return Math.max(0, Math.min(1, value));
     }
 
     /**

@@ -1,6 +1,8 @@
 package app.yubble.core.refocus;
 
+import app.yubble.core.lens.CutLight;
 import app.yubble.core.lens.Glints;
+import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import java.util.List;
 
@@ -18,11 +20,17 @@ record GlintsStage(PictureStage picture, Glints glints) implements PlaneStage {
 
     @Override
     public List<?> reads() {
-        return List.of(glints);
+        return List.of(glints, picture.still().knowsCutLight());
     }
 
     @Override
     public Plane make(Results taken) {
-        return glints.lift(taken.of(picture));
+        Picture seen = taken.of(picture);
+        Still still = picture.still();
+        if (!still.knowsCutLight()) {
+            return glints.lift(seen);
+        }
+        boolean isFull = picture.size().equals(still.size());
+        return glints.lift(seen, isFull ? CutLight.of(seen) : still.cutLight(picture.size()));
     }
 }

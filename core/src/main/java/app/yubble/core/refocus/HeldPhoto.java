@@ -2,6 +2,7 @@ package app.yubble.core.refocus;
 
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.lens.CutLight;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
@@ -55,6 +56,16 @@ public record HeldPhoto(
     @Override
     public DepthEstimate depth(DepthChoice.Source source) {
         return map;
+    }
+
+    @Override
+    public boolean knowsCutLight() {
+        return true;
+    }
+
+    @Override
+    public Plane cutLight(Size size) {
+        return Resample.toSize(CutLight.of(full), size);
     }
 
     @Override

@@ -2,6 +2,7 @@ package app.yubble.core.refocus;
 
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.lens.CutLight;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
@@ -35,6 +36,16 @@ public interface Still {
 
     /** The picture at {@code size}, which has the full picture's shape; linear light. */
     Picture picture(Size size);
+
+    /** Whether it is known how much light of lamps was cut off: {@link #cutLight} has it then. */
+    default boolean knowsCutLight() {
+        return false;
+    }
+
+    /** As {@link CutLight} finds it in the full picture, at a smaller size. */
+    default Plane cutLight(Size size) {
+        throw new IllegalStateException("it is not known how much light was cut off");
+    }
 
     /**
      * A mask that was brought in for this picture, by its hash; of any size with the picture's shape.

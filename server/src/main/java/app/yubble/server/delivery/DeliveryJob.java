@@ -62,8 +62,8 @@ public class DeliveryJob {
         starter.<DeliveryJob>enqueue(job -> job.run(delivery));
     }
 
-    /** Runs in a worker. */
-    @Job(name = "Delivery %0")
+    /** Runs in a worker. A node that dies over it leaves it to another one. */
+    @Job(name = "Delivery %0", retries = 5)
     public void run(UUID id) {
         long start = System.nanoTime();
         if (!deliveries.reach(id, Delivery.State.RENDERING, 0.01, null)) {
@@ -76,7 +76,7 @@ public class DeliveryJob {
         }
         try {
             Shot shot = shots.byId(delivery.shotId());
-            PhotoDelivery.Made made = gate.with(shot.size().pixels(), () -> render(delivery, shot));
+            PhotoDelivery.Made made = gate.withLine(shot.size().pixels(), () -> render(delivery, shot));
             deliveries.done(id, made.file().hash(), made.file().bytes(), made.thumbnail());
             LOG.info("delivery of {} in {} ms", delivery.fileName(), (System.nanoTime() - start) / 1_000_000);
         } catch (CancellationException cancelled) {

@@ -2,6 +2,7 @@ package app.yubble.server.shoot;
 
 import app.yubble.core.clip.Moment;
 import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.lens.CutLight;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
@@ -19,6 +20,7 @@ import java.io.UncheckedIOException;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -110,6 +112,31 @@ final class PhotoMaterial implements ShotMaterial, ShotStill, Photo {
                 .filter(maps::containsKey)
                 .findFirst()
                 .orElse(DepthChoice.Source.ESTIMATED);
+    }
+
+    /** Light that was cut off as it is stored: a smaller plane in [0,1]. */
+    static Plane stored(Plane cutLight, Size size) {
+        return scaled(Resample.toSize(cutLight, size), 1 / CutLight.BRIGHTEST);
+    }
+
+    private static Plane scaled(Plane plane, float factor) {
+        Plane out = new Plane(plane.size());
+        for (int i = 0; i < plane.samples().length; i++) {
+            out.samples()[i] = plane.samples()[i] * factor;
+        }
+        return out;
+    }
+
+    @Override
+    public boolean knowsCutLight() {
+        return shot.cutLightHash() != null;
+    }
+
+    @Override
+    public Plane cutLight(Size size) {
+        String hash = Objects.requireNonNull(shot.cutLightHash());
+        Plane found = new MaskFileReader(reader).read(bytes(hash), shot.size());
+        return scaled(Resample.toSize(found, size), CutLight.BRIGHTEST);
     }
 
     @Override

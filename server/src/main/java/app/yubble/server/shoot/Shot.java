@@ -67,6 +67,9 @@ public class Shot {
     @Column(columnDefinition = "char(64)")
     private @Nullable String thumbnailHash;
 
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String cutLightHash;
+
     private boolean clip;
 
     @Column(columnDefinition = "char(64)")
@@ -143,6 +146,16 @@ public class Shot {
         height = origin.size().height();
         notice = null;
         changed = Instant.now();
+    }
+
+    /** How much light of lamps was cut off; null when it was not looked for. */
+    @Nullable
+    String cutLightHash() {
+        return cutLightHash;
+    }
+
+    void knowCutLight(String newCutLightHash) {
+        cutLightHash = newCutLightHash;
     }
 
     /** What was found when the clip was gone through. */

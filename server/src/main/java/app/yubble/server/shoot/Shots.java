@@ -1,6 +1,7 @@
 package app.yubble.server.shoot;
 
 import app.yubble.core.depth.DepthShapeException;
+import app.yubble.core.lens.CutLight;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
@@ -111,8 +112,7 @@ public class Shots {
     }
 
     private static void requireShape(String name, Size size, Size before) {
-        double height = (double) size.width() * before.height() / before.width();
-        if (Math.abs(height - size.height()) > 1) {
+        if (!size.hasShapeOf(before)) {
             throw new RefusedException(name + " has another shape: " + size.width() + " x " + size.height()
                     + " pixels instead of " + before.width() + " x " + before.height()
                     + ". Depth and touch-ups would not lie where they belong.");
@@ -139,6 +139,7 @@ public class Shots {
         shot.show(
                 pictures.put(proxy, decoded.origin(), PictureWriter.Format.PNG16),
                 pictures.put(thumbnail, decoded.origin(), PictureWriter.Format.JPEG));
+        shot.knowCutLight(pictures.put(PhotoMaterial.stored(CutLight.of(decoded.picture()), size.fitting(PROXY_SIDE))));
     }
 
     private Shot store(UUID account, Shoot home, String name, PictureFile file) {
