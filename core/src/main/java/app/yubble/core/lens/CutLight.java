@@ -17,6 +17,12 @@ import java.util.Arrays;
 public final class CutLight {
     /** Linear light that counts as cut off; eight bits end a little below 1. */
     private static final float WHITE = 0.985f;
+    /** The same in a JPEG, which leaves cut off pixels a little below white. */
+    private static final float NEARLY_WHITE = 0.955f;
+    /** Pixels between both, over those above, from which a picture is taken for such a one. */
+    private static final double COMPRESSED = 0.08;
+    /** Linear light of pixels that are still within a lamp. */
+    private static final float INSIDE = 0.85f;
     /** Times white, at most: beyond, the border says nothing any more. */
     public static final float BRIGHTEST = 16;
     /** Sides of pixels by which the kind counts as much as the lamp's own border. */
@@ -57,6 +63,7 @@ public final class CutLight {
     private final float[] peak;
     private final int width;
     private final int height;
+    private final float white;
 
     private CutLight(Picture photo) {
         this.photo = photo;
@@ -71,6 +78,17 @@ public final class CutLight {
                 peak[i] = Math.max(red[i], Math.max(green[i], blue[i]));
             }
         });
+        white = white(peak);
+    }
+
+    private static float white(float[] peak) {
+        int nearly = 0;
+        int all = 0;
+        for (float each : peak) {
+            nearly += each >= NEARLY_WHITE && each < WHITE ? 1 : 0;
+            all += each >= WHITE ? 1 : 0;
+        }
+        return nearly > COMPRESSED * all ? NEARLY_WHITE : WHITE;
     }
 
     /**
@@ -97,7 +115,7 @@ public final class CutLight {
         Plane out = new Plane(photo.size());
         float[] cut = out.samples();
         for (int i = 0; i < cut.length; i++) {
-            cut[i] = peak[i] >= WHITE ? 1 : 0;
+            cut[i] = peak[i] >= white ? 1 : 0;
         }
         Patches patches = new Patches(out);
         int count = patches.count();
@@ -140,9 +158,9 @@ public final class CutLight {
     }
 
     private int colour(int i) {
-        return (photo.red().samples()[i] >= WHITE ? 1 : 0)
-                + (photo.green().samples()[i] >= WHITE ? 2 : 0)
-                + (photo.blue().samples()[i] >= WHITE ? 4 : 0);
+        return (photo.red().samples()[i] >= white ? 1 : 0)
+                + (photo.green().samples()[i] >= white ? 2 : 0)
+                + (photo.blue().samples()[i] >= white ? 4 : 0);
     }
 
     private static int size(int area) {
@@ -188,12 +206,16 @@ public final class CutLight {
     private void addSide(int x, int y, int dx, int dy, Border to) {
         int u = x + dx;
         int v = y + dy;
-        if (u < 0 || v < 0 || u >= width || v >= height || peak[v * width + u] >= WHITE) {
+        if (u < 0 || v < 0 || u >= width || v >= height || peak[v * width + u] >= white) {
             return;
         }
         float first = peak[v * width + u];
         float second = peakAt(u + dx, v + dy);
         float third = peakAt(u + 2 * dx, v + 2 * dy);
+        if (Math.max(second, third) > INSIDE) {
+            // Noise has left a pixel within the lamp below white.
+            return;
+        }
         float ground = Math.min(first, Math.min(second, third));
         to.outside += Math.min(1, (first - ground) / (1 - ground)) + Math.min(1, (second - ground) / (1 - ground));
         to.sides++;
@@ -236,7 +258,7 @@ public final class CutLight {
         float steepest = Math.abs(peak[i + 1] - peak[i]);
         for (int k = -REACH; k <= REACH; k++) {
             float rise = up * (peak[i + k + 1] - peak[i + k]);
-            if (rise < -0.1f * step || rise > steepest || peak[i + k] >= WHITE || peak[i + k + 1] >= WHITE) {
+            if (rise < -0.1f * step || rise > steepest || peak[i + k] >= white || peak[i + k + 1] >= white) {
                 return false;
             }
         }
