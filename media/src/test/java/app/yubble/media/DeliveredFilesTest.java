@@ -96,7 +96,7 @@ class DeliveredFilesTest {
     }
 
     private String notes(byte[] content, PictureWriter.Format format) throws IOException, InterruptedException {
-        Path file = folder.resolve("out." + format.ending());
+        Path file = folder.resolve("out." + format.type().ending());
         Files.write(file, content);
         return exiftool(List.of("-a", "-s", "-G0"), file);
     }
@@ -117,7 +117,7 @@ class DeliveredFilesTest {
                 .containsPattern("XMP.*HistorySoftwareAgent +: Yubble")
                 .doesNotContainPattern("XMP.*Orientation")
                 .doesNotContain("Error");
-        if (List.of("jpg", "tif").contains(format.ending())) {
+        if (List.of("jpg", "tif").contains(format.type().ending())) {
             assertThat(said).containsPattern("IPTC.*Caption-Abstract +: The club");
         }
         if (format == PictureWriter.Format.JPEG) {

@@ -5,6 +5,7 @@ import ai.onnxruntime.OnnxTensor;
 import ai.onnxruntime.OnnxValue;
 import ai.onnxruntime.OrtEnvironment;
 import ai.onnxruntime.OrtException;
+import ai.onnxruntime.OrtLoggingLevel;
 import ai.onnxruntime.OrtSession;
 import ai.onnxruntime.TensorInfo;
 import app.yubble.core.raster.Progress;
@@ -126,6 +127,8 @@ public final class Network {
             options.addConfigEntry("session.set_denormal_as_zero", "1");
             options.setCPUArenaAllocator(false);
             options.setMemoryPatternOptimization(false);
+            // What it finds odd in a network that works is nothing for who uses the command line.
+            options.setSessionLogLevel(OrtLoggingLevel.ORT_LOGGING_LEVEL_ERROR);
             return opening.open(OrtEnvironment.getEnvironment(), options);
         } catch (OrtException fault) {
             throw new NetworkException(name + " cannot be loaded as an ONNX network: " + brief(fault), fault);

@@ -50,7 +50,13 @@ public final class FrameZip implements AutoCloseable {
     /** @param number from 0 */
     public void add(int number, Picture picture) {
         try {
-            put(zip, String.format(Locale.ROOT, "frame-%04d.%s", number + 1, format.ending()));
+            put(
+                    zip,
+                    String.format(
+                            Locale.ROOT,
+                            "frame-%04d.%s",
+                            number + 1,
+                            format.type().ending()));
             PictureWriter.write(picture, origin, format, 1, zip);
             zip.closeEntry();
         } catch (IOException fault) {

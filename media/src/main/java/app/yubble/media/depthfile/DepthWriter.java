@@ -1,6 +1,7 @@
 package app.yubble.media.depthfile;
 
 import app.yubble.core.raster.Plane;
+import app.yubble.media.picture.FileType;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.picture.TiffWriter;
@@ -15,7 +16,6 @@ import java.awt.image.Raster;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 
 /** Writes nearness as pictures: white is near. */
@@ -28,26 +28,19 @@ public final class DepthWriter {
         TIFF32("image/tiff", "tif"),
         EXR32("image/x-exr", "exr");
 
-        private final String mediaType;
-        private final String ending;
+        private final FileType type;
 
         Format(String mediaType, String ending) {
-            this.mediaType = mediaType;
-            this.ending = ending;
+            type = new FileType(mediaType, ending);
         }
 
-        public String mediaType() {
-            return mediaType;
-        }
-
-        public String ending() {
-            return ending;
+        public FileType type() {
+            return type;
         }
 
         /** By the ending of a file name. */
         public static Optional<Format> ofName(String name) {
-            String lower = name.toLowerCase(Locale.ROOT);
-            return switch (lower.substring(lower.lastIndexOf('.') + 1)) {
+            return switch (FileType.endingOf(name)) {
                 case "png" -> Optional.of(PNG16);
                 case "tif", "tiff" -> Optional.of(TIFF32);
                 case "exr" -> Optional.of(EXR32);

@@ -3,6 +3,7 @@ package app.yubble.media.layered;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.refocus.Layers;
+import app.yubble.media.picture.FileType;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.picture.PngWriter;
@@ -13,7 +14,6 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.zip.CRC32;
 import java.util.zip.Deflater;
@@ -38,26 +38,19 @@ public final class LayeredWriter {
         OPENRASTER(MEDIA_TYPE, "ora"),
         TIFF_PAGES("image/tiff", "tif");
 
-        private final String mediaType;
-        private final String ending;
+        private final FileType type;
 
         Format(String mediaType, String ending) {
-            this.mediaType = mediaType;
-            this.ending = ending;
+            type = new FileType(mediaType, ending);
         }
 
-        public String mediaType() {
-            return mediaType;
-        }
-
-        public String ending() {
-            return ending;
+        public FileType type() {
+            return type;
         }
 
         /** By the ending of a file name. */
         public static Optional<Format> ofName(String name) {
-            String lower = name.toLowerCase(Locale.ROOT);
-            return switch (lower.substring(lower.lastIndexOf('.') + 1)) {
+            return switch (FileType.endingOf(name)) {
                 case "ora" -> Optional.of(OPENRASTER);
                 case "tif", "tiff" -> Optional.of(TIFF_PAGES);
                 default -> Optional.empty();

@@ -15,7 +15,6 @@ import java.awt.image.WritableRaster;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
@@ -47,26 +46,19 @@ public final class PictureWriter {
         WEBP("image/webp", "webp"),
         AVIF("image/avif", "avif");
 
-        private final String mediaType;
-        private final String ending;
+        private final FileType type;
 
         Format(String mediaType, String ending) {
-            this.mediaType = mediaType;
-            this.ending = ending;
+            type = new FileType(mediaType, ending);
         }
 
-        public String mediaType() {
-            return mediaType;
-        }
-
-        public String ending() {
-            return ending;
+        public FileType type() {
+            return type;
         }
 
         /** By the ending of a file name; PNG and TIFF are 16-bit. */
         public static Optional<Format> ofName(String name) {
-            String lower = name.toLowerCase(Locale.ROOT);
-            return switch (lower.substring(lower.lastIndexOf('.') + 1)) {
+            return switch (FileType.endingOf(name)) {
                 case "jpg", "jpeg" -> Optional.of(JPEG);
                 case "png" -> Optional.of(PNG16);
                 case "tif", "tiff" -> Optional.of(TIFF16);

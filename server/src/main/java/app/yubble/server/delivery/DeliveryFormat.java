@@ -3,6 +3,7 @@ package app.yubble.server.delivery;
 import app.yubble.media.clip.ClipFormat;
 import app.yubble.media.depthfile.DepthWriter;
 import app.yubble.media.layered.LayeredWriter;
+import app.yubble.media.picture.FileType;
 import app.yubble.media.picture.PictureWriter;
 import org.jspecify.annotations.Nullable;
 
@@ -44,23 +45,22 @@ enum DeliveryFormat {
     private final LayeredWriter.@Nullable Format layers;
     private final DepthWriter.@Nullable Format depth;
     private final @Nullable ClipFormat clip;
-    private final String ending;
-    private final String mediaType;
+    private final FileType type;
 
     DeliveryFormat(PictureWriter.Format picture) {
-        this(picture, null, null, null, picture.ending(), picture.mediaType());
+        this(picture, null, null, null, picture.type());
     }
 
     DeliveryFormat(LayeredWriter.Format layers) {
-        this(null, layers, null, null, layers.ending(), layers.mediaType());
+        this(null, layers, null, null, layers.type());
     }
 
     DeliveryFormat(DepthWriter.Format depth) {
-        this(null, null, depth, null, depth.ending(), depth.mediaType());
+        this(null, null, depth, null, depth.type());
     }
 
     DeliveryFormat(ClipFormat clip) {
-        this(null, null, null, clip, clip.ending(), clip.mediaType());
+        this(null, null, null, clip, new FileType(clip.mediaType(), clip.ending()));
     }
 
     DeliveryFormat(
@@ -68,14 +68,12 @@ enum DeliveryFormat {
             LayeredWriter.@Nullable Format layers,
             DepthWriter.@Nullable Format depth,
             @Nullable ClipFormat clip,
-            String ending,
-            String mediaType) {
+            FileType type) {
         this.picture = picture;
         this.layers = layers;
         this.depth = depth;
         this.clip = clip;
-        this.ending = ending;
-        this.mediaType = mediaType;
+        this.type = type;
     }
 
     Kind kind() {
@@ -116,10 +114,10 @@ enum DeliveryFormat {
     }
 
     String ending() {
-        return ending;
+        return type.ending();
     }
 
     String mediaType() {
-        return mediaType;
+        return type.mediaType();
     }
 }
