@@ -107,4 +107,7 @@ watch(
 .note span {
   padding: 2px 0;
 }
+a {
+  color: inherit;
+}
 </style>

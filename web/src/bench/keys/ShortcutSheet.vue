@@ -75,4 +75,7 @@ dd {
 input {
   accent-color: var(--accent);
 }
+a {
+  color: inherit;
+}
 </style>

@@ -57,6 +57,10 @@ class DeliveriesTest extends BrowserTest {
         assertThat(names).containsExactly("club 01.jpg", "club 02.jpg");
         page.locator("[data-test=sheet]").click();
         assertThat(page.locator("[data-test=contact-sheet] li")).hasText(new String[] {"club 01.jpg", "club 02.jpg"});
+        page.reload();
+        assertThat(page.locator("[data-test=contact-sheet] li")).hasCount(2);
+        page.navigate(app.address + "/guide");
+        assertThat(page.locator("[data-test=guide]")).containsText("Judge the shot");
     }
 
     @Test

@@ -6,7 +6,16 @@ import org.springframework.web.bind.annotation.GetMapping;
 /** Addresses inside the single-page application. */
 @Controller
 class PageController {
-    @GetMapping({"/sign-in", "/shoots", "/shoots/{id}", "/bench/{id}", "/deliveries", "/settings"})
+    @GetMapping({
+        "/sign-in",
+        "/shoots",
+        "/shoots/{id}",
+        "/bench/{id}",
+        "/deliveries",
+        "/contact-sheets/{batch}",
+        "/settings",
+        "/guide"
+    })
     String page() {
         return "forward:/index.html";
     }
