@@ -19,7 +19,7 @@ function change(event: Event): void {
 
 <template>
   <v-dialog :model-value="true" width="720" aria-label="Keys" @update:model-value="emit('close')">
-    <div class="sheet" data-test="shortcuts">
+    <div class="sheet framed" data-test="shortcuts">
       <section v-for="each in shortcuts" :key="each.group">
         <h2>{{ each.group }}</h2>
         <dl>
@@ -44,10 +44,6 @@ function change(event: Event): void {
 
 <style scoped>
 .sheet {
-  background: var(--panel);
-  color: var(--ink);
-  border: 1px solid var(--strong-line);
-  border-radius: 4px;
   padding: 16px 20px;
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -61,7 +61,7 @@ onMounted(() => void load(all.load))
 
 <template>
   <v-dialog :model-value="true" width="560" aria-label="Copy to other shots" @update:model-value="emit('close')">
-    <div class="sheet">
+    <div class="sheet framed">
       <h2>Copy to other shots</h2>
       <div class="parts" role="group" aria-label="What is copied">
         <label v-for="each in parts" :key="each.key">
@@ -97,10 +97,6 @@ onMounted(() => void load(all.load))
 
 <style scoped>
 .sheet {
-  background: var(--panel);
-  color: var(--ink);
-  border: 1px solid var(--strong-line);
-  border-radius: 4px;
   padding: 14px 18px;
   display: grid;
   gap: 12px;
