@@ -37,10 +37,15 @@ async function attempt(work: () => Promise<unknown>): Promise<void> {
   }
 }
 
+let asked = 0
+
+/** The newest question counts, whichever answer comes last. */
 const look = (): Promise<void> =>
   attempt(async () => {
+    const own = ++asked
     names.value = undefined
-    names.value = await api.namesOfMany(batch.value)
+    const found = await api.namesOfMany(batch.value)
+    if (own === asked) names.value = found
   })
 
 async function deliver(): Promise<void> {
@@ -79,7 +84,7 @@ onMounted(() => Promise.all([look(), loadPresets()]))
 
 <template>
   <v-dialog :model-value="true" width="760" aria-label="Deliver several" @update:model-value="emit('close')">
-    <div class="sheet" data-test="batch">
+    <div class="sheet framed" data-test="batch">
       <h2>Deliver {{ shots.length === 1 ? 'one shot' : `${shots.length} shots` }}</h2>
       <div class="halves">
         <section>
@@ -138,10 +143,6 @@ onMounted(() => Promise.all([look(), loadPresets()]))
 
 <style scoped>
 .sheet {
-  background: var(--panel);
-  color: var(--ink);
-  border: 1px solid var(--strong-line);
-  border-radius: 4px;
   padding: 14px 18px;
   display: grid;
   gap: 14px;

@@ -9,15 +9,10 @@ import { deliveryFormats, progressText } from '../editing/deliveryWords'
 
 const store = useDeliveries()
 const time = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
-/** Of what was asked for together: the first that is listed, and how many are. */
+/** The first that is listed of what was asked for together. */
 const firstOf = computed(() => {
   const out = new Map<string, string>()
   for (const { batch, id } of store.deliveries) if (batch && !out.has(batch)) out.set(batch, id)
-  return out
-})
-const countOf = computed(() => {
-  const out = new Map<string, number>()
-  for (const { batch } of store.deliveries) if (batch) out.set(batch, (out.get(batch) ?? 0) + 1)
   return out
 })
 onMounted(store.load)
@@ -45,7 +40,7 @@ onMounted(store.load)
           <template v-for="each in store.deliveries" :key="each.id">
             <tr v-if="each.batch && firstOf.get(each.batch) === each.id" class="together" data-test="together">
               <td />
-              <td colspan="5">{{ countOf.get(each.batch) }} asked for together</td>
+              <td colspan="5">asked for together</td>
               <td class="actions">
                 <v-btn
                   :icon="mdiFolderZipOutline"

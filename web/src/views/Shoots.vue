@@ -79,7 +79,8 @@ function toggle(id: string): void {
 
 /** Also those that have not been looked at yet. */
 async function chooseAll(): Promise<void> {
-  while (store.moreShots) await store.showMoreShots()
+  // A page that cannot be loaded is told by the store; asking for it again and again would not help.
+  while (store.moreShots && !store.fault) await store.showMoreShots()
   chosenShots.value = store.shots.map((each) => each.id)
 }
 

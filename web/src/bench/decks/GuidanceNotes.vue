@@ -50,7 +50,7 @@ watch(
 
 <template>
   <aside class="notes" aria-label="Notes on this shot">
-    <p v-if="hints" class="note" data-test="hint">
+    <p v-if="hints && !touring" class="note" data-test="hint">
       <span>
         Click what should be sharp, or drag over it. Then turn the aperture on the Lens step until it looks like glass.
         The plan on the right is the scene from above. All keys: press ?

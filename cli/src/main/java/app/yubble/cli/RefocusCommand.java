@@ -4,6 +4,7 @@ import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Reduction;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
@@ -14,6 +15,7 @@ import app.yubble.core.refocus.StageCache;
 import app.yubble.core.subject.Quality;
 import app.yubble.media.depthfile.DepthWriter;
 import app.yubble.media.layered.LayeredWriter;
+import app.yubble.media.picture.Carried;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
@@ -152,7 +154,9 @@ final class RefocusCommand implements Callable<Integer> {
                 decoded.origin().camera());
         Origin origin = decoded.origin().withSize(size);
         WriteSettings settings = writing.settings(format, Done.of(recipe));
-        Picture result = rendered(line, shot, recipe, size, origin);
+        Picture result = layersOut == null
+                ? Reduction.of(options.render(line, shot, recipe, Reduction.drawnAt(shot.size(), size)), size)
+                : layered(line, shot, recipe, size, origin, settings.carried(), layersOut);
         finished("render");
         Inputs.write(out, to -> PictureWriter.write(result, origin, settings, to));
         if (depthOut != null) {
@@ -180,15 +184,14 @@ final class RefocusCommand implements Callable<Integer> {
         }
     }
 
-    private Picture rendered(RefocusLine line, HeldPhoto shot, Recipe recipe, Size size, Origin origin)
+    /** Writes the layers; gives what they compose to. */
+    private Picture layered(
+            RefocusLine line, HeldPhoto shot, Recipe recipe, Size size, Origin origin, Carried carried, Path file)
             throws IOException {
-        if (layersOut == null) {
-            return options.render(line, shot, recipe, size);
-        }
         Layers layers = line.layers(shot, recipe, options.render(line, shot, recipe.everywhere(), size));
         LayeredWriter.Format format =
-                LayeredWriter.Format.ofName(layersOut.toString()).orElseThrow();
-        Inputs.write(layersOut, to -> LayeredWriter.write(layers, origin, format, to));
+                LayeredWriter.Format.ofName(file.toString()).orElseThrow();
+        Inputs.write(file, to -> LayeredWriter.write(layers, origin, format, carried, to));
         return layers.composed();
     }
 

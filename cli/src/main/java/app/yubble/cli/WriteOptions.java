@@ -1,5 +1,6 @@
 package app.yubble.cli;
 
+import app.yubble.media.picture.Carried;
 import app.yubble.media.picture.ColourSpace;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.picture.WriteSettings;
@@ -44,6 +45,6 @@ final class WriteOptions {
         if (wanted == null) {
             throw new WrongUseException("--space: must be source, srgb, p3 or bt2020, found " + space);
         }
-        return new WriteSettings(format, percent / 100, halvesColour, wanted, !noPlace, done);
+        return new WriteSettings(format, percent / 100, halvesColour, new Carried(wanted, !noPlace, done));
     }
 }

@@ -14,6 +14,7 @@ import app.yubble.media.depthfile.DepthFileReader;
 import app.yubble.media.depthfile.DepthWriter;
 import app.yubble.media.depthfile.StoredDepthWriter;
 import app.yubble.media.layered.LayeredWriter;
+import app.yubble.media.picture.Carried;
 import app.yubble.media.picture.ColourSpace;
 import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.Origin;
@@ -106,7 +107,7 @@ class DeliveredFilesTest {
     void metadataStayAndTellWhatWasDone(PictureWriter.Format format) throws IOException, InterruptedException {
         DecodedPicture photo = noted();
         WriteSettings settings =
-                new WriteSettings(format, 0.9, false, ColourSpace.SOURCE, true, "refocused for a test");
+                new WriteSettings(format, 0.9, false, new Carried(ColourSpace.SOURCE, true, "refocused for a test"));
         String said = notes(written(photo.picture(), photo.origin(), settings), format);
         assertThat(said)
                 .containsPattern("EXIF.*Artist +: Ida Brandt")
@@ -129,7 +130,7 @@ class DeliveredFilesTest {
     @EnumSource(PictureWriter.Format.class)
     void thePlaceGoesWhenItIsToGo(PictureWriter.Format format) throws IOException, InterruptedException {
         DecodedPicture photo = noted();
-        WriteSettings settings = new WriteSettings(format, 0.9, false, ColourSpace.SOURCE, false, null);
+        WriteSettings settings = new WriteSettings(format, 0.9, false, new Carried(ColourSpace.SOURCE, false, null));
         assertThat(notes(written(photo.picture(), photo.origin(), settings), format))
                 .contains("Ida Brandt", "Open day")
                 .doesNotContain("Halden", "GPSLatitude");
@@ -263,7 +264,7 @@ class DeliveredFilesTest {
         int white = deep ? 65535 : 255;
 
         ByteArrayOutputStream ora = new ByteArrayOutputStream();
-        LayeredWriter.write(layers, photo.origin(), LayeredWriter.Format.OPENRASTER, ora);
+        LayeredWriter.write(layers, photo.origin(), LayeredWriter.Format.OPENRASTER, Carried.ALL, ora);
         Map<String, byte[]> parts = new HashMap<>();
         List<String> names = new ArrayList<>();
         try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(ora.toByteArray()))) {
@@ -296,7 +297,7 @@ class DeliveredFilesTest {
         assertThat(most(flat.getRaster(), images.get("mergedimage.png"), 1)).isZero();
 
         ByteArrayOutputStream tiff = new ByteArrayOutputStream();
-        LayeredWriter.write(layers, photo.origin(), LayeredWriter.Format.TIFF_PAGES, tiff);
+        LayeredWriter.write(layers, photo.origin(), LayeredWriter.Format.TIFF_PAGES, Carried.ALL, tiff);
         try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(tiff.toByteArray()))) {
             ImageReader pages = ImageIO.getImageReadersByFormatName("tiff").next();
             pages.setInput(in);
@@ -307,6 +308,36 @@ class DeliveredFilesTest {
                             pages.read(0).getRaster(),
                             white))
                     .isLessThanOrEqualTo(1);
+        }
+    }
+
+    @ParameterizedTest
+    @EnumSource(LayeredWriter.Format.class)
+    void layersGoIntoTheWantedSpaceWithoutThePlace(LayeredWriter.Format format)
+            throws IOException, InterruptedException {
+        DecodedPicture photo = noted();
+        Carried carried = new Carried(ColourSpace.DISPLAY_P3, false, "refocused for a test");
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        LayeredWriter.write(layers(photo), photo.origin(), format, carried, out);
+        List<byte[]> pictures = new ArrayList<>();
+        if (format == LayeredWriter.Format.OPENRASTER) {
+            try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(out.toByteArray()))) {
+                for (ZipEntry each = zip.getNextEntry(); each != null; each = zip.getNextEntry()) {
+                    if (each.getName().endsWith(".png")) {
+                        pictures.add(zip.readAllBytes());
+                    }
+                }
+            }
+            assertThat(pictures).hasSize(4);
+        } else {
+            pictures.add(out.toByteArray());
+        }
+        for (byte[] each : pictures) {
+            Path file = folder.resolve("layer." + format.type().ending());
+            Files.write(file, each);
+            assertThat(exiftool(List.of("-a", "-s", "-G0"), file))
+                    .contains("Display P3", "Ida Brandt", "refocused for a test")
+                    .doesNotContain("Halden", "GPSLatitude");
         }
     }
 

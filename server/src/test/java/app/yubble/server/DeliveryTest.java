@@ -263,6 +263,19 @@ class DeliveryTest extends ServerTest {
             }
         }
         assertThat(found).containsExactly("club 01.jpg", "club 02.jpg", "club 03.jpg");
+        JsonNode version =
+                browser.get("/api/shots/" + shots.get(0) + "/versions").json().get(0);
+        String camera = version.get("recipe").toString().replace("\"source\":\"estimated\"", "\"source\":\"camera\"");
+        assertThat(browser.send(
+                                "PUT",
+                                "/api/versions/" + version.get("id").asString() + "/recipe",
+                                "{\"lock\":" + version.get("lock") + ",\"step\":\"Camera\",\"recipe\":" + camera + "}")
+                        .status())
+                .isEqualTo(200);
+        JsonNode without = browser.send("POST", "/api/batches/names", batch(shots, "{number}", ""))
+                .json();
+        assertThat(without.get("names").size()).isEqualTo(2);
+        assertThat(without.get("left").get(0).get("why").asString()).contains("depth that this shot does not have");
         String first = asked.json().get("deliveries").get(0).get("id").asString();
         assertThat(browser.get("/api/deliveries/" + first + "/thumbnail").status())
                 .isEqualTo(200);

@@ -43,6 +43,8 @@ public record Glints(
     private static final double USUAL_THRESHOLD = 0.82;
     /** At which the light that was cut off is given back as it is estimated. */
     private static final double USUAL_STRENGTH = 0.25;
+    /** How far below the usual threshold dimmer lights are lifted as much as the setting says. */
+    private static final double FULLY_LOWERED = 0.2;
     /** Light to which a pixel at the border of a lamp is at least compared. */
     private static final float LEAST_PEAK = 0.05f;
 
@@ -80,8 +82,8 @@ public record Glints(
     }
 
     /**
-     * The same where it is known how much was cut off: this times the setting over its usual value. Lights that are dimmer than white are
-     * lifted only when the setting asks for them.
+     * The same where it is known how much was cut off: this times the setting over its usual value. A threshold over the usual one leaves out
+     * what does not reach it. One below it lifts dimmer lights too, the more the lower it is, all alike.
      *
      * @param cut as {@link CutLight} finds it, at the size of {@code source}
      */
@@ -89,7 +91,9 @@ public record Glints(
         if (strength == 0) {
             return new Plane(source.size());
         }
-        Plane out = threshold < USUAL_THRESHOLD ? lift(source) : new Plane(source.size());
+        double lowered = Math.max(0, Math.min(1, (USUAL_THRESHOLD - threshold) / FULLY_LOWERED));
+        Plane out = lowered > 0 ? new Glints(strength * lowered, threshold).lift(source) : new Plane(source.size());
+        float least = threshold > USUAL_THRESHOLD ? (float) threshold : 0;
         float scale = (float) (strength / USUAL_STRENGTH);
         int width = source.width();
         Bands.ofRows(source.height(), (from, to) -> {
@@ -99,7 +103,9 @@ public record Glints(
                     float peak = Math.max(
                             source.red().samples()[i],
                             Math.max(source.green().samples()[i], source.blue().samples()[i]));
-                    out.samples()[i] = scale * more / Math.max(LEAST_PEAK, peak);
+                    if (peak > least) {
+                        out.samples()[i] = Math.max(out.samples()[i], scale * more / Math.max(LEAST_PEAK, peak));
+                    }
                 }
             }
         });

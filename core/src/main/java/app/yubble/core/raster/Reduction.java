@@ -11,7 +11,15 @@ public final class Reduction {
     /** Lobes to each side. */
     private static final int LOBES = 3;
 
+    /** How much larger than wanted a smaller picture is drawn. */
+    private static final int OVERSIZE = 2;
+
     private Reduction() {}
+
+    /** The size at which a picture of {@code full} size is best drawn when {@code wanted} is to be made of it. */
+    public static Size drawnAt(Size full, Size wanted) {
+        return wanted.equals(full) ? full : full.fitting(Math.min(full.longSide(), OVERSIZE * wanted.longSide()));
+    }
 
     /** Neither side may grow. */
     public static Picture of(Picture source, Size size) {

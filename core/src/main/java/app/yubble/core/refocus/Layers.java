@@ -3,6 +3,8 @@ package app.yubble.core.refocus;
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Size;
 
 /**
  * A result as a layer over the photo, for programs that work with layers.
@@ -16,6 +18,12 @@ public record Layers(Picture photo, Picture refocused, Plane share) {
         if (!photo.size().equals(refocused.size()) || !photo.size().equals(share.size())) {
             throw new IllegalArgumentException("layers are as large as the photo");
         }
+    }
+
+    /** The same no larger than this, for looking at. */
+    public Layers fitting(int longSide) {
+        Size size = photo.size().fitting(Math.min(longSide, photo.size().longSide()));
+        return new Layers(Resample.toSize(photo, size), Resample.toSize(refocused, size), Resample.toSize(share, size));
     }
 
     /** The result. */

@@ -126,6 +126,22 @@ class CutLightTest {
         assertThat(light(small, lifts) * 4).isCloseTo(light(photo, usual), within(0.02 * light(photo, usual)));
     }
 
+    @Test
+    void theThresholdLeavesOutWhatDoesNotReachItAndLiftsDimmerLightsBitByBit() {
+        Picture photo = lamps(6, 4, 0);
+        Plane cut = CutLight.of(photo);
+        double usual = light(photo, Glints.of(0.25).lift(photo, cut));
+        assertThat(light(photo, new Glints(0.25, 0.95).lift(photo, cut))).isCloseTo(usual, within(0.05 * usual));
+        assertThat(light(photo, new Glints(0.25, 1).lift(photo, cut))).isZero();
+        Picture dim = lamps(0.6, 2, 0);
+        Plane none = CutLight.of(dim);
+        assertThat(light(dim, Glints.of(0.25).lift(dim, none))).isZero();
+        double little = light(dim, new Glints(0.25, 0.55).lift(dim, none));
+        double more = light(dim, new Glints(0.25, 0.4).lift(dim, none));
+        assertThat(little).isPositive();
+        assertThat(more).isGreaterThan(little);
+    }
+
     private static double light(Picture picture, Plane lift) {
         double sum = 0;
         for (int i = 0; i < lift.samples().length; i++) {

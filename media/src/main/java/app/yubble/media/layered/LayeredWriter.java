@@ -1,8 +1,8 @@
 package app.yubble.media.layered;
 
-import app.yubble.core.raster.Picture;
-import app.yubble.core.raster.Resample;
 import app.yubble.core.refocus.Layers;
+import app.yubble.media.picture.Carried;
+import app.yubble.media.picture.DecodedPicture;
 import app.yubble.media.picture.FileType;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
@@ -58,16 +58,20 @@ public final class LayeredWriter {
         }
     }
 
-    public static void write(Layers layers, Origin origin, Format format, OutputStream out) throws IOException {
-        LayerImages images = LayerImages.of(layers, origin.curve(), origin.isDeep());
+    public static void write(Layers layers, Origin origin, Format format, Carried carried, OutputStream out)
+            throws IOException {
+        DecodedPicture photo = carried.by(layers.photo(), origin);
+        Layers there = new Layers(
+                photo.picture(), carried.by(layers.refocused(), origin).picture(), layers.share());
+        LayerImages images = LayerImages.of(there, photo.origin().curve(), origin.isDeep());
         switch (format) {
-            case OPENRASTER -> writeOpenRaster(images, layers.composed(), origin, out);
+            case OPENRASTER -> writeOpenRaster(images, there.fitting(THUMBNAIL), photo.origin(), out);
             case TIFF_PAGES ->
-                TiffWriter.write(List.of(images.flat(), images.photo(), images.refocused()), origin, out);
+                TiffWriter.write(List.of(images.flat(), images.photo(), images.refocused()), photo.origin(), out);
         }
     }
 
-    private static void writeOpenRaster(LayerImages images, Picture result, Origin origin, OutputStream out)
+    private static void writeOpenRaster(LayerImages images, Layers small, Origin origin, OutputStream out)
             throws IOException {
         try (ZipOutputStream zip = new ZipOutputStream(new Unclosed(out))) {
             // The format wants it first and uncompressed, so that it can be read at a fixed place.
@@ -89,8 +93,11 @@ public final class LayeredWriter {
             add(zip, "data/refocused.png", images.refocused(), origin);
             add(zip, "data/photo.png", images.photo(), origin);
             add(zip, "mergedimage.png", images.flat(), origin);
-            Picture small = Resample.toSize(result, result.size().fitting(THUMBNAIL));
-            add(zip, "Thumbnails/thumbnail.png", PictureWriter.encoded(small, origin.curve(), false), origin);
+            add(
+                    zip,
+                    "Thumbnails/thumbnail.png",
+                    PictureWriter.encoded(small.composed(), origin.curve(), false),
+                    origin);
         }
     }
 

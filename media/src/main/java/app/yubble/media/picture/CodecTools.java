@@ -13,8 +13,10 @@ import org.jspecify.annotations.Nullable;
 /** Writes WebP and AVIF through Debian's tools, which read a PNG that is written for them. */
 final class CodecTools {
     private static final Duration MOST = Duration.ofMinutes(10);
-    private static final OutsideProgram WEBP = new OutsideProgram("the WebP file", "webp", MOST);
-    private static final OutsideProgram AVIF = new OutsideProgram("the AVIF file", "libheif-examples", MOST);
+    private static final OutsideProgram WEBP =
+            new OutsideProgram("the WebP file", "could not be written", "webp", MOST);
+    private static final OutsideProgram AVIF =
+            new OutsideProgram("the AVIF file", "could not be written", "libheif-examples", MOST);
     /** Of a side; the format has 14 bits for it. */
     private static final int MOST_WEBP = 16_383;
 

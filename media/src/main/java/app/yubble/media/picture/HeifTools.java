@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
  */
 public final class HeifTools {
     private static final OutsideProgram PROGRAM =
-            new OutsideProgram("the HEIF file", "libheif-examples", Duration.ofMinutes(1));
+            new OutsideProgram("the HEIF file", "is cut off or damaged", "libheif-examples", Duration.ofMinutes(1));
 
     private HeifTools() {}
 

@@ -25,12 +25,17 @@ final class OutsideProgram {
     private static final int LONGEST_REASON = 120;
 
     private final String what;
+    private final String trouble;
     private final String debianPackage;
     private final Duration most;
 
-    /** @param what it works on, for complaints: "the HEIF file" */
-    OutsideProgram(String what, String debianPackage, Duration most) {
+    /**
+     * @param what it works on, for complaints: "the HEIF file"
+     * @param trouble what a failure means: "is cut off or damaged"
+     */
+    OutsideProgram(String what, String trouble, String debianPackage, Duration most) {
         this.what = what;
+        this.trouble = trouble;
         this.debianPackage = debianPackage;
         this.most = most;
     }
@@ -84,7 +89,7 @@ final class OutsideProgram {
                     what + " needs " + program.get(0) + "; on Debian: apt-get install " + debianPackage);
         }
         if (process.exitValue() != 0) {
-            throw new UnreadablePictureException(what + " is cut off or damaged (" + reason(said) + ")");
+            throw new UnreadablePictureException(what + " " + trouble + " (" + reason(said) + ")");
         }
     }
 

@@ -81,13 +81,8 @@ public final class PictureWriter {
 
     public static void write(Picture picture, Origin origin, WriteSettings settings, OutputStream out)
             throws IOException {
-        DecodedPicture there = settings.space().converted(picture, origin);
-        Notes notes = origin.notes();
-        if (!settings.keepsPlace()) {
-            notes = notes.withoutPlace();
-        }
-        String done = settings.done();
-        encode(there.picture(), there.origin().withNotes(done == null ? notes : notes.withDone(done)), settings, out);
+        DecodedPicture there = settings.carried().by(picture, origin);
+        encode(there.picture(), there.origin(), settings, out);
     }
 
     static void encode(Picture picture, Origin origin, WriteSettings settings, OutputStream out) throws IOException {

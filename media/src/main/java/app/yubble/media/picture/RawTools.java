@@ -21,7 +21,7 @@ import java.util.Set;
  */
 final class RawTools {
     private static final OutsideProgram PROGRAM =
-            new OutsideProgram("the raw file", "libraw-bin", Duration.ofMinutes(2));
+            new OutsideProgram("the raw file", "is cut off or damaged", "libraw-bin", Duration.ofMinutes(2));
 
     /** The first bytes of raw files that are no TIFF: Fujifilm, Olympus, Panasonic. */
     private static final List<byte[]> STARTS =

@@ -1,5 +1,6 @@
 package app.yubble.server.delivery;
 
+import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.account.SignedIn;
@@ -7,6 +8,7 @@ import app.yubble.server.editing.Versions;
 import app.yubble.server.mask.MaskFiles;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.RefusedException;
+import app.yubble.server.shoot.DepthMap;
 import app.yubble.server.shoot.DepthMaps;
 import app.yubble.server.shoot.Shoots;
 import app.yubble.server.shoot.Shot;
@@ -25,7 +27,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import java.util.zip.Deflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -120,8 +124,14 @@ class BatchController {
                 left.add(new LeftOut(id, shot.name(), why));
                 continue;
             }
+            Set<DepthChoice.Source> depths =
+                    maps.of(id).stream().map(DepthMap::source).collect(Collectors.toSet());
             for (Versions.Named each : Boolean.TRUE.equals(wanted.everyVersion()) ? named : named.subList(0, 1)) {
-                all.add(new Planned(shot, each.name(), each.recipe(), ""));
+                if (depths.contains(each.recipe().depth().source())) {
+                    all.add(new Planned(shot, each.name(), each.recipe(), ""));
+                } else {
+                    left.add(new LeftOut(id, shot.name(), each.name() + " takes depth that this shot does not have."));
+                }
             }
         }
         if (all.size() > MOST) {
@@ -143,17 +153,14 @@ class BatchController {
         return new Plan(out, left);
     }
 
-    private @Nullable String reason(Shot shot, List<Versions.Named> named, DeliveryFormat format) {
+    private static @Nullable String reason(Shot shot, List<Versions.Named> named, DeliveryFormat format) {
         if (shot.isClip()) {
             return "It is a clip; clips are delivered from the Bench.";
         }
         if (format.isForClips()) {
             return "It is a photo.";
         }
-        if (named.isEmpty()) {
-            return "It has no depth yet.";
-        }
-        return maps.of(shot.id()).isEmpty() ? "It has no depth yet." : null;
+        return named.isEmpty() ? "It has no depth yet." : null;
     }
 
     private static @Nullable String twice(List<Planned> all) {

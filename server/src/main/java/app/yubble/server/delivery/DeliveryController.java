@@ -248,13 +248,14 @@ class DeliveryController {
     /** A small picture of the result. */
     @GetMapping("/api/deliveries/{id}/thumbnail")
     ResponseEntity<Resource> thumbnail(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
-        String hash = deliveries.owned(id, who.id()).thumbnailHash();
+        Delivery delivery = deliveries.owned(id, who.id());
+        String hash = delivery.thumbnailHash();
         if (hash == null) {
             throw new NotFoundException("picture");
         }
         return ResponseEntity.ok()
                 .contentType(
-                        deliveries.owned(id, who.id()).format().kind() == DeliveryFormat.Kind.DEPTH
+                        delivery.format().kind() == DeliveryFormat.Kind.DEPTH
                                 ? MediaType.IMAGE_PNG
                                 : MediaType.IMAGE_JPEG)
                 .cacheControl(CacheControl.maxAge(Duration.ofDays(1)).cachePrivate())

@@ -18,6 +18,7 @@ import app.yubble.core.refocus.Viewer;
 import app.yubble.media.depthfile.DepthWriter;
 import app.yubble.media.depthfile.StoredDepthWriter;
 import app.yubble.media.layered.LayeredWriter;
+import app.yubble.media.picture.Carried;
 import app.yubble.media.picture.ColourSpace;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureReader;
@@ -37,9 +38,6 @@ import org.springframework.stereotype.Component;
 /** Renders what is delivered of a photo and stores it. */
 @Component
 class PhotoDelivery {
-    /** How much larger than wanted a smaller picture is drawn before it is reduced. */
-    private static final int OVERSIZE = 2;
-
     /** Pixels of the longer side of depth that is stored in a JPEG, as cameras do. */
     private static final int STORED_DEPTH = 2048;
 
@@ -64,111 +62,118 @@ class PhotoDelivery {
      */
     record Made(FileStore.Stored file, String thumbnail) {}
 
-    /** One run: what the steps of it share. */
-    private final class Run {
-        private final Delivery delivery;
-        private final ShotStill still;
-        private final Recipe recipe;
-        private final Size size;
-        private final Origin origin;
-        private final Progress progress;
+    /**
+     * One run. Its line is let go of before anything is written: both together do not fit into memory.
+     *
+     * @param size of the result
+     */
+    private record Run(
+            DeliverySettings settings, ShotStill still, Recipe recipe, Size size, Origin origin, Progress progress) {
         // A cache of its own: the stages of one large picture would push everybody's previews out of the shared one.
-        private final RefocusLine line = new RefocusLine(StageCache.keepingAll());
-
-        Run(Delivery delivery, Shot shot, Progress progress) throws IOException {
-            this.delivery = delivery;
-            this.progress = progress;
-            Recipe stored = RecipeJson.read(delivery.recipe());
-            still = materials.of(shot).frame(0);
-            recipe = stored.at(still.moment());
-            Integer longest = delivery.settings().longestSide();
-            size = longest == null ? shot.size() : shot.size().fitting(longest);
-            origin = reader.inspect(files.bytes(shot.contentHash())).withSize(size);
+        private static RefocusLine line() {
+            return new RefocusLine(StageCache.keepingAll());
         }
 
-        private Made depth(DepthWriter.Format format) throws IOException {
-            Plane nearness = line.nearness(still, recipe.depth(), size);
-            progress.at(0.8);
-            FileStore.Stored file = files.put((FileStore.Writing) out -> DepthWriter.write(nearness, format, out));
-            Plane small = Resample.toSize(nearness, size.fitting(THUMBNAIL));
-            return new Made(file, pictures.put(small));
+        private Plane depth() {
+            return line().nearness(still, recipe.depth(), size);
         }
 
-        private Made layers(LayeredWriter.Format format) throws IOException {
-            Layers layers = line.layers(still, recipe, drawn(recipe.everywhere(), size));
-            FileStore.Stored file =
-                    files.put((FileStore.Writing) out -> LayeredWriter.write(layers, noted(), format, out));
-            return new Made(file, thumbnail(layers.composed()));
+        private Plane storedDepth() {
+            return line().nearness(still, recipe.depth(), size.fitting(STORED_DEPTH));
         }
 
-        private Made picture(PictureWriter.Format format, boolean withDepth) throws IOException {
-            Picture result = reduced();
-            WriteSettings settings = writing(format);
-            FileStore.Stored file = withDepth
-                    ? files.put((FileStore.Writing) out -> out.write(withDepth(result, settings)))
-                    : files.put((FileStore.Writing) out -> PictureWriter.write(result, origin, settings, out));
-            return new Made(file, thumbnail(result));
-        }
-
-        private WriteSettings writing(PictureWriter.Format format) {
-            DeliverySettings wanted = delivery.settings();
-            ColourSpace space = wanted.space();
-            return new WriteSettings(
-                    format,
-                    wanted.quality(),
-                    Boolean.TRUE.equals(wanted.halvesColour()),
-                    space == null ? ColourSpace.SOURCE : space,
-                    !Boolean.FALSE.equals(wanted.keepsPlace()),
-                    Done.of(recipe));
-        }
-
-        private Origin noted() {
-            boolean keeps = !Boolean.FALSE.equals(delivery.settings().keepsPlace());
-            return origin.withNotes((keeps ? origin.notes() : origin.notes().withoutPlace()).withDone(Done.of(recipe)));
-        }
-
-        private byte[] withDepth(Picture result, WriteSettings settings) throws IOException {
-            ByteArrayOutputStream jpeg = new ByteArrayOutputStream();
-            PictureWriter.write(result, origin, settings, jpeg);
-            return StoredDepthWriter.store(
-                    jpeg.toByteArray(), line.nearness(still, recipe.depth(), size.fitting(STORED_DEPTH)));
-        }
-
-        private Picture drawn(Recipe wanted, Size at) {
-            line.nearness(still, wanted.depth(), at);
-            progress.at(0.15);
-            return line.render(new Viewer(), still, wanted, View.of(at), progress.part(0.15, 0.9));
+        private Layers layers() {
+            RefocusLine line = line();
+            return line.layers(still, recipe, drawn(line, recipe.everywhere(), size));
         }
 
         /** A smaller picture is drawn larger and reduced with a better filter, which keeps more of the details. */
-        private Picture reduced() {
-            Size full = still.size();
-            Size larger = full.fitting(Math.min(full.longSide(), OVERSIZE * size.longSide()));
-            Picture out = Reduction.of(drawn(recipe, size.equals(full) ? full : larger), size);
-            Double sharpening = delivery.settings().sharpening();
-            if (sharpening != null && sharpening > 0) {
+        private Picture picture() {
+            Picture out = Reduction.of(drawn(line(), recipe, Reduction.drawnAt(still.size(), size)), size);
+            Double sharpening = settings.sharpening();
+            if (sharpening != null && sharpening > 0 && !size.equals(still.size())) {
                 Crispness.raise(out, Region.all(size), out.copy(), new Plane(size), Noise.none(), sharpening);
             }
             return out;
         }
 
-        private String thumbnail(Picture result) {
-            Size small = size.fitting(Math.min(THUMBNAIL, size.longSide()));
-            Picture seen = Resample.toSize(result, small);
-            Origin plain = new Origin("JPEG", small, origin.profile(), origin.curve(), origin.camera());
-            return pictures.put(seen, plain, PictureWriter.Format.JPEG);
+        private Picture drawn(RefocusLine line, Recipe wanted, Size at) {
+            line.nearness(still, wanted.depth(), at);
+            progress.at(0.15);
+            return line.render(new Viewer(), still, wanted, View.of(at), progress.part(0.15, 0.9));
         }
+
+        private WriteSettings writing(PictureWriter.Format format) {
+            return new WriteSettings(
+                    format, settings.quality(), Boolean.TRUE.equals(settings.halvesColour()), carried());
+        }
+
+        private Carried carried() {
+            ColourSpace space = settings.space();
+            return new Carried(
+                    space == null ? ColourSpace.SOURCE : space,
+                    !Boolean.FALSE.equals(settings.keepsPlace()),
+                    Done.of(recipe));
+        }
+    }
+
+    private Run run(Delivery delivery, Shot shot, Progress progress) throws IOException {
+        Recipe stored = RecipeJson.read(delivery.recipe());
+        ShotStill still = materials.of(shot).frame(0);
+        Integer longest = delivery.settings().longestSide();
+        Size size = longest == null ? shot.size() : shot.size().fitting(longest);
+        Origin origin = reader.inspect(files.bytes(shot.contentHash())).withSize(size);
+        return new Run(delivery.settings(), still, stored.at(still.moment()), size, origin, progress);
+    }
+
+    private Made depth(Run run, DepthWriter.Format format) throws IOException {
+        Plane nearness = run.depth();
+        FileStore.Stored file = files.put((FileStore.Writing) out -> DepthWriter.write(nearness, format, out));
+        return new Made(file, pictures.put(Resample.toSize(nearness, small(run.size()))));
+    }
+
+    private Made layers(Run run, LayeredWriter.Format format) throws IOException {
+        Layers layers = run.layers();
+        FileStore.Stored file = files.put(
+                (FileStore.Writing) out -> LayeredWriter.write(layers, run.origin(), format, run.carried(), out));
+        return new Made(file, thumbnail(layers.fitting(THUMBNAIL).composed(), run.origin()));
+    }
+
+    private Made picture(Run run, PictureWriter.Format format) throws IOException {
+        Picture result = run.picture();
+        FileStore.Stored file = files.put(
+                (FileStore.Writing) out -> PictureWriter.write(result, run.origin(), run.writing(format), out));
+        return new Made(file, thumbnail(result, run.origin()));
+    }
+
+    private Made pictureWithDepth(Run run, PictureWriter.Format format) throws IOException {
+        Picture result = run.picture();
+        Plane nearness = run.storedDepth();
+        ByteArrayOutputStream jpeg = new ByteArrayOutputStream();
+        PictureWriter.write(result, run.origin(), run.writing(format), jpeg);
+        byte[] whole = StoredDepthWriter.store(jpeg.toByteArray(), nearness);
+        return new Made(files.put((FileStore.Writing) out -> out.write(whole)), thumbnail(result, run.origin()));
+    }
+
+    private static Size small(Size size) {
+        return size.fitting(Math.min(THUMBNAIL, size.longSide()));
+    }
+
+    private String thumbnail(Picture result, Origin origin) {
+        Picture seen = Resample.toSize(result, small(result.size()));
+        Origin plain = new Origin("JPEG", seen.size(), origin.profile(), origin.curve(), origin.camera());
+        return pictures.put(seen, plain, PictureWriter.Format.JPEG);
     }
 
     Made render(Delivery delivery, Shot shot, Progress progress) throws IOException {
         progress.at(0.02);
-        Run run = new Run(delivery, shot, progress);
+        Run run = run(delivery, shot, progress);
         DeliveryFormat format = delivery.settings().format();
         return switch (format.kind()) {
-            case DEPTH -> run.depth(format.depth());
-            case LAYERS -> run.layers(format.layers());
-            case PICTURE -> run.picture(format.picture(), false);
-            case PICTURE_WITH_DEPTH -> run.picture(format.picture(), true);
+            case DEPTH -> depth(run, format.depth());
+            case LAYERS -> layers(run, format.layers());
+            case PICTURE -> picture(run, format.picture());
+            case PICTURE_WITH_DEPTH -> pictureWithDepth(run, format.picture());
             case CLIP -> throw new IllegalArgumentException("a photo is no clip");
         };
     }
