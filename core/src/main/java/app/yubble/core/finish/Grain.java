@@ -101,51 +101,124 @@ public final class Grain {
     }
 
     /**
-     * Adds it to a part of a picture, in place.
+     * A part of a picture with grain.
      *
      * @param part where {@code picture} lies in the whole picture
      * @param radii of the whole picture
      * @param share of the noise
      * @param pattern other numbers give other patterns
      */
-    public void add(Picture picture, Region part, Plane radii, double share, int pattern) {
+    public Picture over(Picture picture, Region part, Plane radii, double share, int pattern) {
         Tiles fine = near;
         Tiles wide = far;
         if (fine == null || wide == null) {
-            return;
+            return picture;
         }
         long mixed = pattern * SCATTER;
         int shiftX = (int) (mixed >>> 20) & GrainTile.MASK;
         int shiftY = (int) (mixed >>> 40) & GrainTile.MASK;
-        float alike = (float) (share * Math.sqrt(noise.alike()));
-        float apart = (float) (share * Math.sqrt(1 - noise.alike()));
+        Picture out = Picture.blank(picture.size());
         Bands.ofRows(part.height(), (from, to) -> {
+            Row line = new Row(part.width(), share);
             for (int row = from; row < to; row++) {
                 int y = row + part.y();
+                line.look(radii, part.x(), y);
                 for (int c = 0; c < 3; c++) {
-                    float[] samples = picture.planes().get(c).samples();
-                    float[] level = levels[c];
-                    int apartX = shiftX + SHIFTS[c];
-                    int apartY = y + shiftY + SHIFTS[c];
-                    int at = y * radii.width() + part.x();
-                    for (int x = part.x(), i = row * part.width(); x < part.x() + part.width(); x++, i++, at++) {
-                        float radius = Math.abs(radii.samples()[at]);
-                        if (radius == 0) {
-                            continue;
-                        }
-                        Tiles tiles = radius < NEAR ? fine : wide;
-                        float root = (float) Math.sqrt(Math.max(0, samples[i]));
-                        float most = level[(int) (Math.min(1, root) * LEVELS)]
-                                * taken[(int) Math.min(taken.length - 1, radius * RADIUS_STEPS)];
-                        float drawn = most
-                                * (alike * tiles.shared.at(x + shiftX, y + shiftY)
-                                        + apart * tiles.own.at(x + apartX, apartY));
-                        // The square of a noisy root is brighter in the mean.
-                        float brighter = drawn * drawn - (float) (share * share) * most * most;
-                        samples[i] = Math.max(0, samples[i] + 2 * root * drawn + brighter);
-                    }
+                    line.draw(wide, fine, c, part.x() + shiftX, y + shiftY);
+                    line.add(
+                            picture.planes().get(c).samples(),
+                            out.planes().get(c).samples(),
+                            row * part.width(),
+                            levels[c]);
                 }
             }
         });
+        return out;
+    }
+
+    /**
+     * One row after another. Loops over whole arrays from 0, in which each step is a simple one, become vector instructions: a quarter
+     * of the time.
+     */
+    private final class Row {
+        private final float alike;
+        private final float apart;
+        /** Mean square of the noise that is added, over that of all that is missing. */
+        private final float squares;
+        /** Share of the noise that the blur took from each pixel. */
+        private final float[] missing;
+        /** Pixels that are hardly blurred. */
+        private final boolean[] close;
+
+        private boolean anyClose;
+        private final float[] drawn;
+        private final float[] fineDrawn;
+        private final float[] shared;
+        private final float[] own;
+        private final float[] samples;
+        private final float[] roots;
+        private final float[] most;
+
+        Row(int width, double share) {
+            alike = (float) (share * Math.sqrt(noise.alike()));
+            apart = (float) (share * Math.sqrt(1 - noise.alike()));
+            squares = (float) (share * share);
+            missing = new float[width];
+            close = new boolean[width];
+            drawn = new float[width];
+            fineDrawn = new float[width];
+            shared = new float[width];
+            own = new float[width];
+            samples = new float[width];
+            roots = new float[width];
+            most = new float[width];
+        }
+
+        void look(Plane radii, int x, int y) {
+            anyClose = false;
+            int at = y * radii.width() + x;
+            for (int i = 0; i < missing.length; i++) {
+                float radius = Math.abs(radii.samples()[at + i]);
+                missing[i] = taken[(int) Math.min(taken.length - 1, radius * RADIUS_STEPS)];
+                close[i] = radius < NEAR;
+                anyClose |= close[i] && missing[i] > 0;
+            }
+        }
+
+        /** Noise of the variance of what is to be added. */
+        void draw(Tiles wide, Tiles fine, int channel, int x, int y) {
+            mix(wide, channel, x, y, drawn);
+            if (anyClose) {
+                mix(fine, channel, x, y, fineDrawn);
+                for (int i = 0; i < drawn.length; i++) {
+                    drawn[i] = close[i] ? fineDrawn[i] : drawn[i];
+                }
+            }
+        }
+
+        private void mix(Tiles tiles, int channel, int x, int y, float[] to) {
+            tiles.shared.read(x, y, shared);
+            tiles.own.read(x + SHIFTS[channel], y + SHIFTS[channel], own);
+            for (int i = 0; i < to.length; i++) {
+                to[i] = alike * shared[i] + apart * own[i];
+            }
+        }
+
+        void add(float[] from, float[] to, int at, float[] level) {
+            System.arraycopy(from, at, samples, 0, samples.length);
+            for (int i = 0; i < roots.length; i++) {
+                roots[i] = (float) Math.sqrt(Math.max(0f, samples[i]));
+            }
+            for (int i = 0; i < most.length; i++) {
+                most[i] = level[(int) (Math.min(1f, roots[i]) * LEVELS)] * missing[i];
+            }
+            for (int i = 0; i < samples.length; i++) {
+                float more = most[i] * drawn[i];
+                // The square of a noisy root is brighter in the mean.
+                float brighter = more * more - squares * most[i] * most[i];
+                samples[i] = Math.max(Math.min(0f, samples[i]), samples[i] + 2f * roots[i] * more + brighter);
+            }
+            System.arraycopy(samples, 0, to, at, samples.length);
+        }
     }
 }

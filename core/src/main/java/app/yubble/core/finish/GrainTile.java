@@ -32,9 +32,16 @@ final class GrainTile {
         }
     }
 
-    /** Wraps around. */
-    float at(int x, int y) {
-        return samples[((y & MASK) * SIDE) + (x & MASK)];
+    /** A row of any length from a place on; it wraps around. */
+    void read(int x, int y, float[] row) {
+        int from = (y & MASK) * SIDE;
+        int first = x & MASK;
+        for (int i = 0; i < row.length; ) {
+            int count = Math.min(SIDE - first, row.length - i);
+            System.arraycopy(samples, from + first, row, i, count);
+            i += count;
+            first = 0;
+        }
     }
 
     /** Half a Gaussian with squares that sum up to 1, whose neighbours are as alike as wanted. */

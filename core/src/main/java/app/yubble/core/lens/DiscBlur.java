@@ -32,19 +32,19 @@ final class DiscBlur {
 
     /**
      * @param notNearer added to the last channel
-     * @param x1 exclusive
+     * @param block in cells of the sheet
      */
-    DiscBlur(Sheet from, float[][] notNearer, int x0, int y0, int x1, int y1, KernelField kernels) {
+    DiscBlur(Sheet from, float[][] notNearer, Window block, KernelField kernels) {
         this.from = from;
         this.notNearer = notNearer;
-        this.x0 = x0;
-        this.y0 = y0;
-        this.width = x1 - x0;
-        this.height = y1 - y0;
+        this.x0 = block.x0();
+        this.y0 = block.y0();
+        this.width = block.x1() - x0;
+        this.height = block.y1() - y0;
         this.kernels = kernels;
         this.reach = kernels.reach();
         top = Math.max(0, y0 - reach - 1);
-        int bottom = Math.min(from.height, y1 + reach + 1);
+        int bottom = Math.min(from.height, block.y1() + reach + 1);
         sums = new float[bottom - top + 1][width + 2 * reach];
         shifted = new float[bottom - top + 1][width];
         line = new float[width + 2 * reach];

@@ -2,6 +2,7 @@ package app.yubble.core.lens;
 
 import app.yubble.core.raster.Bands;
 import java.util.Arrays;
+import java.util.function.IntConsumer;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -17,6 +18,7 @@ final class Glow {
 
     private final int width;
     private final int height;
+    private final Window seen;
     /** By stripe: red, green and blue of each row; null where there is nothing. */
     private final float[][][][] stripes;
 
@@ -24,9 +26,11 @@ final class Glow {
     private final int[] bottoms;
     private boolean empty = true;
 
-    Glow(int width, int height) {
+    /** @param seen the part that is wanted */
+    Glow(int width, int height, Window seen) {
         this.width = width;
         this.height = height;
+        this.seen = seen;
         int count = (width + STRIPE - 1) / STRIPE;
         stripes = new float[count][3][][];
         tops = new int[count];
@@ -40,6 +44,13 @@ final class Glow {
      * @param scale null when the layer has no lamps
      */
     record Laid(int level, float[][] hides, float @Nullable [][] scale) {
+        void giveBack(Shelf shelf) {
+            shelf.takeBack(hides);
+            if (scale != null) {
+                shelf.takeBack(scale);
+            }
+        }
+
         /**
          * Reads a stripe of a full-size row between the cells of the level.
          *
@@ -89,7 +100,7 @@ final class Glow {
     /** Behind the band a layer and its lamps are laid over what lies farther away, in front of it under what is nearer. */
     void lay(Lamps.@Nullable Group lamps, boolean inFront, DiscCache discs, Laid laid) {
         empty &= lamps == null;
-        Bands.ofPieces(stripes.length, stripe -> {
+        eachStripe(stripe -> {
             if (!inFront) {
                 cover(stripe, laid);
             }
@@ -97,6 +108,11 @@ final class Glow {
                 new Drawing(stripe, lamps, inFront, discs).add(laid, laid.scale);
             }
         });
+    }
+
+    private void eachStripe(IntConsumer work) {
+        int first = seen.x0() / STRIPE;
+        Bands.ofPieces((seen.x1() - 1) / STRIPE - first + 1, index -> work.accept(first + index));
     }
 
     private void cover(int stripe, Laid laid) {
@@ -122,7 +138,7 @@ final class Glow {
 
     /** Adds everything to full-size planes. */
     void addTo(Sheet picture) {
-        Bands.ofPieces(stripes.length, stripe -> {
+        eachStripe(stripe -> {
             int x0 = stripe * STRIPE;
             int count = Math.min(STRIPE, width - x0);
             for (int c = 0; c < 3; c++) {
@@ -164,8 +180,8 @@ final class Glow {
             for (int i = 0; i < lamps.count(); i++) {
                 int reach = discs.reach(lamps.radius(i)) + 1;
                 if (meets(i, reach)) {
-                    top = Math.min(top, Math.max(0, (int) lamps.y(i) - reach));
-                    bottom = Math.max(bottom, Math.min(height, (int) lamps.y(i) + reach + 2));
+                    top = Math.min(top, Math.max(seen.y0(), (int) lamps.y(i) - reach));
+                    bottom = Math.max(bottom, Math.min(seen.y1(), (int) lamps.y(i) + reach + 2));
                 }
             }
             if (top >= bottom) {

@@ -28,8 +28,9 @@ final class HiddenFill {
         });
         HoleFill.fill(values, known, width, height, pixels.originX >> CELL, pixels.originY >> CELL);
         Bands.ofRows(pixels.inHeight, (from, to) -> {
+            float[] line = new float[width * CHANNELS];
             for (int y = from; y < to; y++) {
-                fillRow(pixels, y, values, width, height);
+                fillRow(pixels, y, values, width, height, line);
             }
         });
     }
@@ -66,33 +67,48 @@ final class HiddenFill {
         }
     }
 
-    private static void fillRow(TilePixels pixels, int y, float[] values, int width, int height) {
+    /** @param line room for a row of cells */
+    private static void fillRow(TilePixels pixels, int y, float[] values, int width, int height, float[] line) {
         float[] radius = pixels.radius[y];
+        float[] red = pixels.red[y];
+        float[] green = pixels.green[y];
+        float[] blue = pixels.blue[y];
+        boolean mixed = false;
+        for (int x = 0; x < pixels.inWidth; x++) {
+            if (radius[x] >= 0) {
+                continue;
+            }
+            if (radius[x] >= -1) {
+                radius[x] = 0;
+                continue;
+            }
+            if (!mixed) {
+                mixRows(values, y, width, height, line);
+                mixed = true;
+            }
+            float cx = (x + 0.5f) / (1 << CELL) - 0.5f;
+            int x0 = Math.max(0, (int) Math.floor(cx));
+            int a = x0 * CHANNELS;
+            int b = Math.min(width - 1, x0 + 1) * CHANNELS;
+            float right = Math.max(0, cx - x0);
+            float left = 1 - right;
+            red[x] = left * line[a] + right * line[b];
+            green[x] = left * line[a + 1] + right * line[b + 1];
+            blue[x] = left * line[a + 2] + right * line[b + 2];
+            radius[x] = left * line[a + 3] + right * line[b + 3];
+        }
+    }
+
+    /** The row of cells at a row of pixels: a mixture of the two it lies between. */
+    private static void mixRows(float[] values, int y, int width, int height, float[] line) {
         float cy = (y + 0.5f) / (1 << CELL) - 0.5f;
         int y0 = Math.max(0, (int) Math.floor(cy));
-        int y1 = Math.min(height - 1, y0 + 1);
-        float fy = Math.max(0, cy - y0);
-        for (int x = 0; x < pixels.inWidth; x++) {
-            if (radius[x] < -1) {
-                float cx = (x + 0.5f) / (1 << CELL) - 0.5f;
-                int x0 = Math.max(0, (int) Math.floor(cx));
-                int x1 = Math.min(width - 1, x0 + 1);
-                float fx = Math.max(0, cx - x0);
-                int a = (y0 * width + x0) * CHANNELS;
-                int b = (y0 * width + x1) * CHANNELS;
-                int c = (y1 * width + x0) * CHANNELS;
-                int d = (y1 * width + x1) * CHANNELS;
-                float wa = (1 - fx) * (1 - fy);
-                float wb = fx * (1 - fy);
-                float wc = (1 - fx) * fy;
-                float wd = fx * fy;
-                pixels.red[y][x] = wa * values[a] + wb * values[b] + wc * values[c] + wd * values[d];
-                pixels.green[y][x] = wa * values[a + 1] + wb * values[b + 1] + wc * values[c + 1] + wd * values[d + 1];
-                pixels.blue[y][x] = wa * values[a + 2] + wb * values[b + 2] + wc * values[c + 2] + wd * values[d + 2];
-                radius[x] = wa * values[a + 3] + wb * values[b + 3] + wc * values[c + 3] + wd * values[d + 3];
-            } else if (radius[x] < 0) {
-                radius[x] = 0;
-            }
+        float lower = Math.max(0, cy - y0);
+        float upper = 1 - lower;
+        int above = y0 * width * CHANNELS;
+        int below = Math.min(height - 1, y0 + 1) * width * CHANNELS;
+        for (int i = 0; i < line.length; i++) {
+            line[i] = upper * values[above + i] + lower * values[below + i];
         }
     }
 }

@@ -2,6 +2,7 @@ package app.yubble.core.lens;
 
 import app.yubble.core.raster.Bands;
 import java.util.Arrays;
+import java.util.concurrent.atomic.AtomicBoolean;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -64,13 +65,20 @@ final class HiddenFront {
     }
 
     private void measure(int cy) {
-        for (int cell = cy * width; cell < (cy + 1) * width; cell++) {
-            farthest[cell] = -LensRender.MOST_RADIUS;
-        }
+        Arrays.fill(farthest, cy * width, (cy + 1) * width, -LensRender.MOST_RADIUS);
+        int whole = pixels.inWidth >> CELL;
         for (int y = cy << CELL; y < Math.min(pixels.inHeight, cy + 1 << CELL); y++) {
             float[] radius = pixels.radius[y];
-            for (int x = 0; x < pixels.inWidth; x++) {
-                int cell = cy * width + (x >> CELL);
+            for (int cx = 0, x = 0, cell = cy * width; cx < whole; cx++, x += 1 << CELL, cell++) {
+                float a = radius[x];
+                float b = radius[x + 1];
+                float c = radius[x + 2];
+                float d = radius[x + 3];
+                farthest[cell] = Math.max(farthest[cell], Math.min(0, Math.max(Math.max(a, b), Math.max(c, d))));
+                nearest[cell] = Math.min(nearest[cell], Math.min(Math.min(a, b), Math.min(c, d)));
+            }
+            for (int x = whole << CELL; x < pixels.inWidth; x++) {
+                int cell = cy * width + whole;
                 farthest[cell] = Math.max(farthest[cell], Math.min(0, radius[x]));
                 nearest[cell] = Math.min(nearest[cell], radius[x]);
             }
@@ -80,52 +88,73 @@ final class HiddenFront {
     /** Radii below a cell's limit are nearest things; null when there are none. */
     private float @Nullable [] limits() {
         float[] limits = new float[width * height];
-        boolean any = false;
-        float[] reached = farthest;
-        int w = width;
-        int h = height;
-        int level = 0;
         Arrays.fill(limits, -Float.MAX_VALUE);
-        for (; w > 1 && h > 1; level++) {
-            for (int cy = 0; cy < height; cy++) {
-                for (int cx = 0; cx < width; cx++) {
-                    float most = -nearest[cy * width + cx];
-                    int size = 1 << CELL + level;
-                    if (most >= LEAST_RADIUS && most >= size && (most < 2 * size || level == 0)) {
-                        float limit = TIMES * around(reached, cx >> level, cy >> level, w, h) - MORE;
-                        limits[cy * width + cx] = limit;
-                        any |= -most < limit;
-                    }
+        AtomicBoolean any = new AtomicBoolean();
+        Grid reached = new Grid(farthest, width, height, pixels.originX >> CELL, pixels.originY >> CELL);
+        for (int level = 0; reached.width > 1 && reached.height > 1; level++) {
+            Grid around = reached;
+            int at = level;
+            Bands.ofRows(height, (from, to) -> {
+                boolean some = false;
+                for (int cy = from; cy < to; cy++) {
+                    some |= limitRow(cy, around, at, limits);
+                }
+                if (some) {
+                    any.set(true);
+                }
+            });
+            reached = reached.halved();
+        }
+        return any.get() ? limits : null;
+    }
+
+    private boolean limitRow(int cy, Grid around, int level, float[] limits) {
+        boolean any = false;
+        int size = 1 << CELL + level;
+        for (int cx = 0; cx < width; cx++) {
+            float most = -nearest[cy * width + cx];
+            if (most >= LEAST_RADIUS && most >= size && (most < 2 * size || level == 0)) {
+                float limit = TIMES * around.most(cx, cy, level, this) - MORE;
+                limits[cy * width + cx] = limit;
+                any |= -most < limit;
+            }
+        }
+        return any;
+    }
+
+    /**
+     * The largest values of cells of some level.
+     *
+     * @param left of the first cell, in cells of the whole picture
+     */
+    private record Grid(float[] values, int width, int height, int left, int top) {
+        Grid halved() {
+            int w = ((left & 1) + width + 1) / 2;
+            int h = ((top & 1) + height + 1) / 2;
+            Grid out = new Grid(new float[w * h], w, h, left >> 1, top >> 1);
+            Arrays.fill(out.values, -LensRender.MOST_RADIUS);
+            for (int y = 0; y < height; y++) {
+                int row = (y + (top & 1)) / 2 * w;
+                for (int x = 0; x < width; x++) {
+                    int to = row + (x + (left & 1)) / 2;
+                    out.values[to] = Math.max(out.values[to], values[y * width + x]);
                 }
             }
-            reached = halved(reached, w, h);
-            w = (w + 1) / 2;
-            h = (h + 1) / 2;
+            return out;
         }
-        return any ? limits : null;
-    }
 
-    private static float around(float[] values, int cx, int cy, int w, int h) {
-        float most = -LensRender.MOST_RADIUS;
-        for (int y = Math.max(0, cy - 1); y <= Math.min(h - 1, cy + 1); y++) {
-            for (int x = Math.max(0, cx - 1); x <= Math.min(w - 1, cx + 1); x++) {
-                most = Math.max(most, values[y * w + x]);
+        /** The largest around a cell of the finest level. */
+        float most(int cellX, int cellY, int level, HiddenFront of) {
+            int cx = (cellX + (of.pixels.originX >> CELL) >> level) - left;
+            int cy = (cellY + (of.pixels.originY >> CELL) >> level) - top;
+            float most = -LensRender.MOST_RADIUS;
+            for (int y = Math.max(0, cy - 1); y <= Math.min(height - 1, cy + 1); y++) {
+                for (int x = Math.max(0, cx - 1); x <= Math.min(width - 1, cx + 1); x++) {
+                    most = Math.max(most, values[y * width + x]);
+                }
             }
+            return most;
         }
-        return most;
-    }
-
-    private static float[] halved(float[] values, int w, int h) {
-        int halfWidth = (w + 1) / 2;
-        float[] out = new float[halfWidth * ((h + 1) / 2)];
-        Arrays.fill(out, -LensRender.MOST_RADIUS);
-        for (int y = 0; y < h; y++) {
-            for (int x = 0; x < w; x++) {
-                int to = y / 2 * halfWidth + x / 2;
-                out[to] = Math.max(out[to], values[y * w + x]);
-            }
-        }
-        return out;
     }
 
     private float[] filled(float[] limits) {
@@ -159,12 +188,14 @@ final class HiddenFront {
 
     private void collect(int y, float[] limits, float[] values, Pieces out) {
         float[] radius = pixels.radius[y];
-        for (int x = 0; x < pixels.inWidth; x++) {
-            int cell = (y >> CELL) * width + (x >> CELL);
-            if (radius[x] < limits[cell]) {
-                int at = cell * CHANNELS;
-                // What lies within a pixel of the band is seen to by the filling behind all of the front.
-                if (values[at + 3] < -1) {
+        for (int cell = (y >> CELL) * width, x0 = 0; x0 < pixels.inWidth; cell++, x0 += 1 << CELL) {
+            int at = cell * CHANNELS;
+            // What lies within a pixel of the band is seen to by the filling behind all of the front.
+            if (nearest[cell] >= limits[cell] || values[at + 3] >= -1) {
+                continue;
+            }
+            for (int x = x0; x < Math.min(pixels.inWidth, x0 + (1 << CELL)); x++) {
+                if (radius[x] < limits[cell]) {
                     out.add(x, y, values[at + 3], 1, values[at], values[at + 1], values[at + 2]);
                 }
             }

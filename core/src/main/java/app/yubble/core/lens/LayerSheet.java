@@ -54,8 +54,40 @@ final class LayerSheet {
         return (blockRow * blockHeight << level) / LayerCut.BAND;
     }
 
-    void eachRowOfBlocks(IntConsumer work) {
-        Bands.ofPieces(blocksDown, work::accept);
+    /**
+     * How a layer is laid.
+     *
+     * @param picture so far
+     * @param seen the cells of it that are wanted
+     * @param over whether it is laid over the picture, and not under it
+     * @param notNearer what counts beside the layer's own cells for what is shown
+     * @param partly radii of the pixels of which the layer shows only a part, the rest being sharp; null when it shows whole ones
+     * @param cover hides some of it for good; null when nothing does
+     * @param laid is told how; null when nobody asks
+     */
+    record Laying(
+            Sheet picture,
+            Window seen,
+            boolean over,
+            KernelField kernels,
+            float[][] notNearer,
+            float @Nullable [][] partly,
+            @Nullable Cover cover,
+            Glow.@Nullable Laid laid) {}
+
+    /**
+     * Fills a layer as far as it reaches what is seen, blurs it, divides it by what is not nearer, and lays it into the picture.
+     *
+     * @param fill adds the layer's members in one row of blocks
+     */
+    void fillAndLay(Laying how, IntConsumer fill) {
+        int reach = how.kernels.reach() + 1;
+        int top = how.seen.y0() / blockHeight * blockHeight;
+        int bottom = ((how.seen.y1() - 1) / blockHeight + 1) * blockHeight;
+        int first = Math.max(0, top - reach) / blockHeight;
+        int end = Math.min(blocksDown, (bottom + reach - 1) / blockHeight + 1);
+        Bands.ofPieces(end - first, row -> fill.accept(first + row));
+        lay(how);
     }
 
     /** Sets each cell to the share of it that lies within the picture. */
@@ -122,53 +154,56 @@ final class LayerSheet {
         }
     }
 
-    /**
-     * Blurs what has been added, divides it by what is not nearer, and lays it into {@code picture}.
-     *
-     * @param partly radii of the pixels of which this layer shows only a part, the rest being sharp; null when it shows
-     *     whole ones
-     * @param laid is told how; null when nobody asks
-     */
-    void layInto(
-            Sheet picture,
-            boolean over,
-            KernelField kernels,
-            float[][] notNearer,
-            float @Nullable [][] partly,
-            Glow.@Nullable Laid laid) {
-        int reach = kernels.reach();
-        Bands.ofPieces(blocksDown * blocksAcross, index -> {
-            int x0 = index % blocksAcross * BLOCK_WIDTH;
-            int y0 = index / blocksAcross * blockHeight;
-            int x1 = Math.min(sheet.width, x0 + BLOCK_WIDTH);
-            int y1 = Math.min(sheet.height, y0 + blockHeight);
-            Box box = reached(x0, y0, x1, y1, reach);
-            if (box != null) {
-                float[][][] blurred = new DiscBlur(sheet, notNearer, box.x0, box.y0, box.x1, box.y1, kernels).result();
-                for (int y = box.y0; y < box.y1; y++) {
-                    if (partly != null) {
-                        seeWhole(blurred, y - box.y0, partly[y], box.x0);
-                    }
-                    layRow(blurred, y - box.y0, picture, y, box.x0, over, laid);
-                }
+    private void lay(Laying how) {
+        Window seen = how.seen;
+        int firstColumn = seen.x0() / BLOCK_WIDTH;
+        int firstRow = seen.y0() / blockHeight;
+        int across = (seen.x1() - 1) / BLOCK_WIDTH - firstColumn + 1;
+        int down = (seen.y1() - 1) / blockHeight - firstRow + 1;
+        Bands.ofPieces(across * down, index -> {
+            int x = (firstColumn + index % across) * BLOCK_WIDTH;
+            int y = (firstRow + index / across) * blockHeight;
+            // Whole blocks, so that their sums begin at the same places whatever is seen.
+            Window block =
+                    new Window(x, y, Math.min(sheet.width, x + BLOCK_WIDTH), Math.min(sheet.height, y + blockHeight));
+            Window reached = reached(block, how.kernels.reach());
+            if (reached != null && (how.cover == null || !how.cover.hides(block, level))) {
+                layBlock(how, reached);
             }
         });
     }
 
+    private void layBlock(Laying how, Window block) {
+        float[][][] blurred = new DiscBlur(sheet, how.notNearer, block, how.kernels).result();
+        for (int y = block.y0(); y < block.y1(); y++) {
+            if (how.partly != null) {
+                seeWhole(blurred, y - block.y0(), how.partly[y], block.x0());
+            }
+            layRow(blurred, y - block.y0(), how.picture, y, block.x0(), how.over, how.laid);
+        }
+    }
+
     /**
-     * For {@link #layInto} to tell how the layer was laid.
+     * To be told how a layer is laid. Whoever has read it gives it back.
      *
+     * @param seen the cells that are looked at
      * @param scaled whether it is to have the layer's factor
      */
-    Glow.Laid untoldOver(Sheet picture, boolean over, boolean scaled) {
-        float[][] hides = new float[sheet.height][];
-        float[][] scale = scaled ? new float[sheet.height][sheet.width] : null;
-        for (int y = 0; y < sheet.height; y++) {
-            hides[y] = over ? new float[sheet.width] : picture.rows[Sheet.COVERAGE][y].clone();
-            if (scale != null) {
-                Arrays.fill(scale[y], 1);
+    Glow.Laid untoldOver(Sheet picture, Window seen, boolean over, boolean scaled, Shelf shelf) {
+        float[][] hides = shelf.rows(sheet.width, sheet.height);
+        float[][] scale = scaled ? shelf.rows(sheet.width, sheet.height) : null;
+        Bands.ofRows(seen.y1() - seen.y0(), (from, to) -> {
+            for (int y = seen.y0() + from; y < seen.y0() + to; y++) {
+                if (over) {
+                    Arrays.fill(hides[y], 0);
+                } else {
+                    System.arraycopy(picture.rows[Sheet.COVERAGE][y], 0, hides[y], 0, sheet.width);
+                }
+                if (scale != null) {
+                    Arrays.fill(scale[y], 1);
+                }
             }
-        }
+        });
         return new Glow.Laid(level, hides, scale);
     }
 
@@ -193,18 +228,16 @@ final class LayerSheet {
         }
     }
 
-    private record Box(int x0, int y0, int x1, int y1) {}
-
     /** The part of a block that lies within {@code reach} of anything; null when none does. */
-    private @Nullable Box reached(int x0, int y0, int x1, int y1, int reach) {
-        int firstColumn = Math.max(0, (x0 - reach) / MARK_WIDTH);
-        int lastColumn = Math.min(marks[0].length - 1, (x1 - 1 + reach) / MARK_WIDTH);
+    private @Nullable Window reached(Window block, int reach) {
+        int firstColumn = Math.max(0, (block.x0() - reach) / MARK_WIDTH);
+        int lastColumn = Math.min(marks[0].length - 1, (block.x1() - 1 + reach) / MARK_WIDTH);
         int left = Integer.MAX_VALUE;
         int right = -1;
         int top = Integer.MAX_VALUE;
         int bottom = -1;
-        for (int row = Math.max(0, (y0 - reach) / MARK_HEIGHT);
-                row <= Math.min(marks.length - 1, (y1 - 1 + reach) / MARK_HEIGHT);
+        for (int row = Math.max(0, (block.y0() - reach) / MARK_HEIGHT);
+                row <= Math.min(marks.length - 1, (block.y1() - 1 + reach) / MARK_HEIGHT);
                 row++) {
             boolean[] line = marks[row];
             for (int column = firstColumn; column <= lastColumn; column++) {
@@ -219,11 +252,11 @@ final class LayerSheet {
         if (right < 0) {
             return null;
         }
-        int bx0 = Math.max(x0, left * MARK_WIDTH - reach);
-        int bx1 = Math.min(x1, (right + 1) * MARK_WIDTH + reach);
-        int by0 = Math.max(y0, top * MARK_HEIGHT - reach);
-        int by1 = Math.min(y1, (bottom + 1) * MARK_HEIGHT + reach);
-        return bx0 < bx1 && by0 < by1 ? new Box(bx0, by0, bx1, by1) : null;
+        int bx0 = Math.max(block.x0(), left * MARK_WIDTH - reach);
+        int bx1 = Math.min(block.x1(), (right + 1) * MARK_WIDTH + reach);
+        int by0 = Math.max(block.y0(), top * MARK_HEIGHT - reach);
+        int by1 = Math.min(block.y1(), (bottom + 1) * MARK_HEIGHT + reach);
+        return bx0 < bx1 && by0 < by1 ? new Window(bx0, by0, bx1, by1) : null;
     }
 
     // Seen from a pixel that is itself partly sharp, neighbours like it are whole: what is sharp of them hides

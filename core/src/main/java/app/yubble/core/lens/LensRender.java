@@ -5,6 +5,7 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
+import java.util.List;
 
 /**
  * Renders lens blur from a defocus field, as specified in the package documentation.
@@ -20,8 +21,6 @@ public final class LensRender {
 
     // From this length on pictures are a camera's own, whose edges are two pixels wide, and not reduced ones.
     private static final int WIDE_EDGES = 2800;
-    /** Side of a tile in pixels; bounds the memory of its sheets. */
-    private static final int TILE = 1536;
 
     private LensRender() {}
 
@@ -56,23 +55,17 @@ public final class LensRender {
         }
         Reach reach = field.reach();
         Job job = new Job(source, radius, lift, reach, new DiscShape(disc), Plan.of(reach.overall(), source.size()));
-        int across = (region.width() + TILE - 1) / TILE;
-        int down = (region.height() + TILE - 1) / TILE;
         Picture out = Picture.blank(region.size());
+        List<Tiling.Tile> tiles = Tiling.of(job, region);
         try (Shelf shelf = Shelf.open()) {
-            for (int index = 0; index < across * down; index++) {
-                double done = (double) index / (across * down);
+            for (int index = 0; index < tiles.size(); index++) {
+                double done = (double) index / tiles.size();
                 progress.at(done);
-                int x = region.x() + index % across * TILE;
-                int y = region.y() + index / across * TILE;
-                Region core = new Region(
-                        x,
-                        y,
-                        Math.min(TILE, region.x() + region.width() - x),
-                        Math.min(TILE, region.y() + region.height() - y));
-                int margin = reach.into(core, job.shape.most());
-                new LensTile(job, core, job.box(core, margin), shelf, () -> progress.at(done)).renderInto(out, region);
-                shelf.takeBack();
+                if (index > 0) {
+                    shelf.takeBack();
+                }
+                Tiling.Tile tile = tiles.get(index);
+                new LensTile(job, tile.core(), tile.box(), shelf, () -> progress.at(done)).renderInto(out, region);
             }
         }
         progress.at(1);
@@ -80,17 +73,7 @@ public final class LensRender {
     }
 
     /** What all tiles of one rendering share. */
-    record Job(Picture source, Plane radius, Plane lift, Reach reach, DiscShape shape, Plan plan) {
-        /** The tile with its margin, its corners on the grid, beginning within the picture. */
-        Region box(Region core, int margin) {
-            int grid = plan.grid();
-            int x0 = Math.max(0, core.x() - margin) / grid * grid;
-            int y0 = Math.max(0, core.y() - margin) / grid * grid;
-            int x1 = Math.min(source.width(), core.x() + core.width() + margin);
-            int y1 = Math.min(source.height(), core.y() + core.height() + margin);
-            return new Region(x0, y0, (x1 - x0 + grid - 1) / grid * grid, (y1 - y0 + grid - 1) / grid * grid);
-        }
-    }
+    record Job(Picture source, Plane radius, Plane lift, Reach reach, DiscShape shape, Plan plan) {}
 
     /**
      * @param steps of radius up to the largest in the whole picture, so that every tile has the same

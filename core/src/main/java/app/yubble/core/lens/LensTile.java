@@ -26,12 +26,15 @@ final class LensTile {
     private final KernelField.Frame frame;
     private final Region core;
     private final TilePixels pixels;
+    private final Window seen;
     private final boolean hasFront;
     private final boolean hasBehind;
     private final Shelf shelf;
     private final Runnable mayStop;
     private final DiscCache discs;
     private @Nullable Lamps lamps;
+    /** Of what stands in front over what is composed behind it. */
+    private @Nullable Cover cover;
     /** By level; front and back use them in turn. */
     private final LayerSheet[] sheets = new LayerSheet[MOST_LEVELS];
 
@@ -51,6 +54,7 @@ final class LensTile {
         hasBehind = job.reach().hasBehind(box);
         discs = new DiscCache(shape, frame);
         pixels = new TilePixels(job.source(), job.radius(), job.lift(), box, shelf);
+        seen = Window.of(core, pixels);
     }
 
     void renderInto(Picture out, Region region) {
@@ -63,6 +67,7 @@ final class LensTile {
         Sheet front = null;
         if (hasFront) {
             front = layers(pieces, HiddenFront.of(pixels), true);
+            cover = front == null ? null : Cover.of(front, seen);
             HiddenFill.behindTheFront(pixels);
         }
         Sheet behind = hasBehind ? layers(pieces, nothing(pieces.length), false) : null;
@@ -77,13 +82,12 @@ final class LensTile {
     }
 
     private void write(float[][] red, float[][] green, float[][] blue, Picture out, Region region) {
-        int x = core.x() - pixels.originX;
-        for (int y = 0; y < core.height(); y++) {
-            int from = core.y() + y - pixels.originY;
-            int to = (core.y() + y - region.y()) * out.width() + core.x() - region.x();
-            System.arraycopy(red[from], x, out.red().samples(), to, core.width());
-            System.arraycopy(green[from], x, out.green().samples(), to, core.width());
-            System.arraycopy(blue[from], x, out.blue().samples(), to, core.width());
+        int x = seen.x0();
+        for (int y = seen.y0(); y < seen.y1(); y++) {
+            int to = (pixels.originY + y - region.y()) * out.width() + core.x() - region.x();
+            System.arraycopy(red[y], x, out.red().samples(), to, core.width());
+            System.arraycopy(green[y], x, out.green().samples(), to, core.width());
+            System.arraycopy(blue[y], x, out.blue().samples(), to, core.width());
         }
     }
 
@@ -92,7 +96,7 @@ final class LensTile {
         LayerCut cut = new LayerCut(pixels, pieces, hidden, plan.steps(), inFront, shelf);
         Sheet picture = null;
         Lamps lit = lamps != null && lamps.any() ? lamps : null;
-        Glow glow = lit == null ? null : new Glow(pixels.width, pixels.height);
+        Glow glow = lit == null ? null : new Glow(pixels.width, pixels.height, seen);
         for (int k = cut.count() - 1; k >= 1; k--) {
             if (cut.isEmpty(k)) {
                 continue;
@@ -109,34 +113,48 @@ final class LensTile {
                 picture = new Sheet(Sheet.COLOURS_AND_COVERAGE, width, height, shelf);
             }
             while (picture.width < width) {
-                picture = picture.doubled(shelf);
+                picture = doubled(picture);
             }
             LayerSheet layer = sheets[level];
             int step = k;
             cut.open(k, layer);
-            layer.eachRowOfBlocks(row -> {
+            Window wanted = seen.on(level, width, height);
+            Lamps.Group own = lit == null ? null : lit.at(k, inFront);
+            Glow.Laid laid = glow != null && glow.mayChangeBy(own, inFront)
+                    ? layer.untoldOver(picture, wanted, !inFront, own != null, shelf)
+                    : null;
+            LayerSheet.Laying how = new LayerSheet.Laying(
+                    picture,
+                    wanted,
+                    !inFront,
+                    new KernelField(shape, radius, inFront, frame, level),
+                    cut.gathered(),
+                    k == 1 && !inFront ? pixels.radius : null,
+                    cover,
+                    laid);
+            layer.fillAndLay(how, row -> {
                 layer.empty(row);
                 cut.addMembers(step, layer, row);
                 cut.gather(layer, row);
             });
-            KernelField kernels = new KernelField(shape, radius, inFront, frame, level);
-            Lamps.Group own = lit == null ? null : lit.at(k, inFront);
-            float[][] partly = k == 1 && !inFront ? pixels.radius : null;
-            if (glow == null || !glow.mayChangeBy(own, inFront)) {
-                layer.layInto(picture, !inFront, kernels, cut.gathered(), partly, null);
-            } else {
-                Glow.Laid laid = layer.untoldOver(picture, !inFront, own != null);
-                layer.layInto(picture, !inFront, kernels, cut.gathered(), partly, laid);
+            if (glow != null && laid != null) {
                 glow.lay(own, inFront, discs, laid);
+                laid.giveBack(shelf);
             }
         }
         while (picture != null && picture.width < pixels.width) {
-            picture = picture.doubled(shelf);
+            picture = doubled(picture);
         }
         if (picture != null && glow != null) {
             glow.addTo(picture);
         }
         return picture;
+    }
+
+    private Sheet doubled(Sheet picture) {
+        int width = 2 * picture.width;
+        int level = Integer.numberOfTrailingZeros(pixels.width / width);
+        return picture.doubled(seen.on(level, width, 2 * picture.height), shelf);
     }
 
     private static Pieces[] nothing(int bands) {
@@ -157,9 +175,13 @@ final class LensTile {
         return level;
     }
 
+    private void eachRow(Bands.Rows work) {
+        Bands.ofRows(seen.y1() - seen.y0(), (from, to) -> work.run(seen.y0() + from, seen.y0() + to));
+    }
+
     // The sharp band itself over what lies behind it: pixels less than 1 px out of focus are partly sharp.
     private void underTheBand(Sheet behind) {
-        Bands.ofRows(pixels.inHeight, (from, to) -> {
+        eachRow((from, to) -> {
             float[] sharp = new float[pixels.width];
             float[] share = new float[pixels.width];
             for (int y = from; y < to; y++) {
@@ -203,7 +225,7 @@ final class LensTile {
     }
 
     private void layFront(Sheet front) {
-        Bands.ofRows(pixels.inHeight, (from, to) -> {
+        eachRow((from, to) -> {
             for (int y = from; y < to; y++) {
                 float[] alpha = front.rows[Sheet.COVERAGE][y];
                 Sheet.overRow(front.rows[0][y], alpha, pixels.red[y]);

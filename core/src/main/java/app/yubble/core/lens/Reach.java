@@ -9,6 +9,8 @@ import java.util.Arrays;
 final class Reach {
     /** Pixels on a side of which the largest radius is known. */
     private static final int BLOCK = 32;
+    /** Pixels beside what blur reaches, for depth edges. */
+    private static final int AROUND = 4;
     /** Beyond any radius: marks blocks without pixels. */
     private static final float MOST = 1e6f;
 
@@ -18,6 +20,7 @@ final class Reach {
     private final float[] front;
     private final int across;
     private final int down;
+    private float overall;
 
     /** Finds the largest radii in each block, and refuses what is no number. */
     Reach(Plane radius) {
@@ -56,6 +59,11 @@ final class Reach {
                 front[block] = Math.max(front[block], Math.min(-low[x], LensRender.MOST_RADIUS));
             }
         });
+        float most = 0;
+        for (int i = 0; i < behind.length; i++) {
+            most = Math.max(most, Math.max(behind[i], front[i]));
+        }
+        overall = most;
     }
 
     // Math.max and Math.min hand on what is no number.
@@ -66,12 +74,9 @@ final class Reach {
         }
     }
 
+    /** The largest radius there is. */
     float overall() {
-        float most = 0;
-        for (int i = 0; i < behind.length; i++) {
-            most = Math.max(most, Math.max(behind[i], front[i]));
-        }
-        return most;
+        return overall;
     }
 
     /** The largest radius of the blocks that {@code box} touches. */
@@ -85,24 +90,68 @@ final class Reach {
         return most;
     }
 
-    /** Pixels of margin that {@code tile} needs: a block counts as far as its radius, when that reaches the tile.
+    /**
+     * What has to be known for {@code tile}: it, what is blurred into it, and what lies around the edges of what blurs in
+     * front of it, with which the hidden is filled.
      *
      * @param mostEdge of the disc, for a radius of 1
+     * @return it may reach beyond the picture
      */
-    int into(Region tile, double mostEdge) {
-        double margin = 0;
-        for (int by = 0; by < down; by++) {
-            double dy = Math.max(0, Math.max(tile.y() - (by + 1) * BLOCK, by * BLOCK - tile.y() - tile.height()));
-            for (int bx = 0; bx < across; bx++) {
+    Region into(Region tile, double mostEdge) {
+        int all = (int) Math.ceil(overall * mostEdge + AROUND);
+        int firstColumn = Math.max(0, tile.x() - all) / BLOCK;
+        int lastColumn = Math.min(across - 1, (tile.x() + tile.width() + all) / BLOCK);
+        int firstRow = Math.max(0, tile.y() - all) / BLOCK;
+        int lastRow = Math.min(down - 1, (tile.y() + tile.height() + all) / BLOCK);
+        Edges edges = new Edges(tile);
+        for (int by = firstRow; by <= lastRow; by++) {
+            for (int bx = firstColumn; bx <= lastColumn; bx++) {
                 int block = by * across + bx;
-                double reach = Math.max(behind[block], front[block]) * mostEdge + 4;
-                double dx = Math.max(0, Math.max(tile.x() - (bx + 1) * BLOCK, bx * BLOCK - tile.x() - tile.width()));
-                if (reach > margin && reach >= Math.max(dx, dy)) {
-                    margin = reach;
-                }
+                double shown = front[block] > 0 ? front[block] * mostEdge + AROUND : 0;
+                edges.include(bx * BLOCK, by * BLOCK, behind[block] * mostEdge + AROUND, 0);
+                edges.include(bx * BLOCK, by * BLOCK, shown, shown);
             }
         }
-        return (int) Math.ceil(margin);
+        return edges.around();
+    }
+
+    /** Grows around a tile to hold what is known of blocks that reach it. */
+    private static final class Edges {
+        private final Region tile;
+        private double left;
+        private double top;
+        private double right;
+        private double bottom;
+
+        Edges(Region tile) {
+            this.tile = tile;
+            left = tile.x();
+            top = tile.y();
+            right = left + tile.width();
+            bottom = top + tile.height();
+        }
+
+        /**
+         * @param x of a block
+         * @param radius how far it reaches
+         * @param beside how much around it is needed, too
+         */
+        void include(int x, int y, double radius, double beside) {
+            double dx = Math.max(0, Math.max(tile.x() - x - BLOCK, x - tile.x() - tile.width()));
+            double dy = Math.max(0, Math.max(tile.y() - y - BLOCK, y - tile.y() - tile.height()));
+            if (radius >= Math.max(dx, dy)) {
+                left = Math.min(left, Math.max(x - beside, tile.x() - radius));
+                top = Math.min(top, Math.max(y - beside, tile.y() - radius));
+                right = Math.max(right, Math.min(x + BLOCK + beside, tile.x() + tile.width() + radius));
+                bottom = Math.max(bottom, Math.min(y + BLOCK + beside, tile.y() + tile.height() + radius));
+            }
+        }
+
+        Region around() {
+            int x = (int) Math.floor(left);
+            int y = (int) Math.floor(top);
+            return new Region(x, y, (int) Math.ceil(right) - x, (int) Math.ceil(bottom) - y);
+        }
     }
 
     /** Whether anything in {@code box} is blurred in front of the band. */

@@ -33,21 +33,27 @@ final class Sheet {
         this.rows = rows;
     }
 
-    /** Bilinear, twice the size; this one is given back. */
-    Sheet doubled(Shelf shelf) {
+    /**
+     * Bilinear, twice the size; this one is given back.
+     *
+     * @param seen the cells of the answer that are wanted; the others are not defined
+     */
+    Sheet doubled(Window seen, Shelf shelf) {
         Sheet out = new Sheet(width * 2, height * 2, new float[rows.length][][]);
         for (int c = 0; c < rows.length; c++) {
             out.rows[c] = shelf.rows(out.width, out.height);
         }
-        Bands.ofRows(out.height, (from, to) -> {
+        int first = Math.max(0, (seen.x0() - 1) / 2);
+        int last = Math.min(width, seen.x1() / 2 + 1);
+        Bands.ofRows(seen.y1() - seen.y0(), (from, to) -> {
             float[] mixed = new float[width];
             for (int c = 0; c < rows.length; c++) {
-                for (int y = from; y < to; y++) {
+                for (int y = seen.y0() + from; y < seen.y0() + to; y++) {
                     // A fine row lies a quarter of a coarse pixel off the centre of its own coarse row.
                     float[] own = rows[c][y / 2];
                     float[] other = rows[c][Math.max(0, Math.min(height - 1, y / 2 + ((y & 1) == 0 ? -1 : 1)))];
-                    mixRow(own, other, mixed);
-                    spread(mixed, out.rows[c][y]);
+                    mixRow(own, other, mixed, first, last);
+                    spread(mixed, out.rows[c][y], first, last);
                 }
             }
         });
@@ -57,22 +63,22 @@ final class Sheet {
         return out;
     }
 
-    private static void mixRow(float[] own, float[] other, float[] mixed) {
-        for (int i = 0; i < mixed.length; i++) {
+    private static void mixRow(float[] own, float[] other, float[] mixed, int first, int last) {
+        for (int i = first; i < last; i++) {
             mixed[i] = 0.75f * own[i] + 0.25f * other[i];
         }
     }
 
-    private static void spread(float[] mixed, float[] to) {
-        to[0] = mixed[0];
-        float before = mixed[0];
-        for (int x = 1; x < mixed.length; x++) {
+    private static void spread(float[] mixed, float[] to, int first, int last) {
+        float before = mixed[first];
+        to[2 * first] = before;
+        for (int x = first + 1; x < last; x++) {
             float here = mixed[x];
             to[2 * x - 1] = 0.75f * before + 0.25f * here;
             to[2 * x] = 0.25f * before + 0.75f * here;
             before = here;
         }
-        to[2 * mixed.length - 1] = before;
+        to[2 * last - 1] = before;
     }
 
     /** Lays {@code up}, premultiplied by {@code alpha}, over {@code below}. In place. */

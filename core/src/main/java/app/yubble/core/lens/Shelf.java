@@ -2,16 +2,20 @@ package app.yubble.core.lens;
 
 import app.yubble.core.raster.Bands;
 import java.lang.ref.SoftReference;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Deque;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Planes of numbers for one tile at a time, kept for the next tile or the next preview.
+ * Rows of numbers for one tile at a time, kept for the next tile or the next preview.
  *
  * <p>Measured: of the time of a preview a quarter went into getting and clearing 60 MB of fresh memory, on one core. A shelf
  * outlives its rendering only while memory is plentiful.
@@ -20,11 +24,15 @@ final class Shelf implements AutoCloseable {
     private static final ConcurrentLinkedQueue<SoftReference<Shelf>> IDLE = new ConcurrentLinkedQueue<>();
     /** Sets of sheets that wait to be used again: one for each of two cores. */
     private static final int MOST_IDLE = 2;
-    /** About a preview's worth, 160 MB: more is given up, and so are large tiles, which differ in size. */
+    /** About a preview's worth, 160 MB: a shelf that holds more is not kept after its rendering. */
     private static final long MOST_KEPT = 40_000_000;
 
-    private final Map<Long, List<float[][]>> free = new HashMap<>();
+    /** By width. */
+    private final Map<Integer, Deque<float[]>> free = new HashMap<>();
+
     private final List<float[][]> lent = new ArrayList<>();
+    /** Widths that the tile has asked for. */
+    private final Set<Integer> asked = new HashSet<>();
 
     private Shelf() {}
 
@@ -40,9 +48,16 @@ final class Shelf implements AutoCloseable {
 
     /** By row; what the numbers are is not defined. */
     float[][] rows(int width, int height) {
-        List<float[][]> fitting = free.get(key(width, height));
-        float[][] rows =
-                fitting == null || fitting.isEmpty() ? new float[height][width] : fitting.remove(fitting.size() - 1);
+        asked.add(width);
+        Deque<float[]> fitting = free.computeIfAbsent(width, none -> new ArrayDeque<>());
+        float[][] rows = new float[height][];
+        int known = Math.min(height, fitting.size());
+        for (int y = 0; y < known; y++) {
+            rows[y] = fitting.pop();
+        }
+        for (int y = known; y < height; y++) {
+            rows[y] = new float[width];
+        }
         lent.add(rows);
         return rows;
     }
@@ -58,37 +73,34 @@ final class Shelf implements AutoCloseable {
         return rows;
     }
 
-    private static long key(int width, int height) {
-        return (long) width << 32 | height;
-    }
-
-    /** Takes back one that nobody uses any more. */
+    /** Takes back what nobody uses any more. */
     void takeBack(float[][] rows) {
         lent.remove(rows);
-        free.computeIfAbsent(key(rows[0].length, rows.length), size -> new ArrayList<>())
-                .add(rows);
+        Deque<float[]> fitting = free.computeIfAbsent(rows[0].length, none -> new ArrayDeque<>());
+        for (float[] row : rows) {
+            fitting.push(row);
+        }
     }
 
-    /** Takes everything back that was lent. */
+    /** Takes everything back that was lent to a tile, and lets go of what that tile did not need. */
     void takeBack() {
         while (!lent.isEmpty()) {
             takeBack(lent.get(lent.size() - 1));
         }
-        long held = 0;
-        for (Map.Entry<Long, List<float[][]>> each : free.entrySet()) {
-            held += (each.getKey() >> 32)
-                    * (each.getKey() & 0xffffffffL)
-                    * each.getValue().size();
-        }
-        if (held > MOST_KEPT) {
-            free.clear();
-        }
+        free.keySet().retainAll(asked);
+        asked.clear();
+    }
+
+    private long held() {
+        return free.entrySet().stream()
+                .mapToLong(each -> (long) each.getKey() * each.getValue().size())
+                .sum();
     }
 
     @Override
     public void close() {
         takeBack();
-        if (IDLE.size() < MOST_IDLE) {
+        if (held() <= MOST_KEPT && IDLE.size() < MOST_IDLE) {
             IDLE.add(new SoftReference<>(this));
         }
     }

@@ -43,12 +43,6 @@ record GrainStage(Stage<Picture> effect, DefocusStage defocus, NoiseStage noise,
     @Override
     public Picture make(Region part, Results taken, Progress progress) {
         Grain grain = taken.of(noise);
-        Picture seen = taken.of(effect, part);
-        if (grain.isNone()) {
-            return seen;
-        }
-        Picture out = seen.copy();
-        grain.add(out, part, taken.of(defocus).radii(), share, pattern);
-        return out;
+        return grain.over(taken.of(effect, part), part, taken.of(defocus).radii(), share, pattern);
     }
 }

@@ -61,7 +61,8 @@ class DiscBlurTest {
                 inFront,
                 FRAME,
                 0);
-        float[][] blurred = new DiscBlur(sheet, new float[HEIGHT][WIDTH], 0, 0, WIDTH, HEIGHT, kernels).result()[0];
+        float[][] blurred =
+                new DiscBlur(sheet, new float[HEIGHT][WIDTH], new Window(0, 0, WIDTH, HEIGHT), kernels).result()[0];
         for (int y = 0; y < HEIGHT; y += 3) {
             for (int x = 0; x < WIDTH; x += 4) {
                 assertThat((double) blurred[y][x]).isCloseTo(plain(sheet, kernels.kernel(), x, y), within(2e-4));
@@ -75,7 +76,8 @@ class DiscBlurTest {
         DiscShape shape = new DiscShape(Disc.ROUND.withSqueeze(0.8));
         // Near a corner of a preview, where the squeeze is strongest.
         KernelField kernels = new KernelField(shape, 6, false, new KernelField.Frame(900, 600, 1100, 733), 0);
-        float[][] blurred = new DiscBlur(sheet, new float[HEIGHT][WIDTH], 64, 32, 128, 64, kernels).result()[0];
+        float[][] blurred =
+                new DiscBlur(sheet, new float[HEIGHT][WIDTH], new Window(64, 32, 128, 64), kernels).result()[0];
         for (int y = 33; y < 64; y += 5) {
             for (int x = 68; x < 128; x += 8) {
                 double expected = plain(sheet, kernels.at(x, y), x, y);
