@@ -24,6 +24,7 @@ export type Fault = Schemas['FaultView']
 export type Region = Schemas['RegionPart']
 export type Clip = Schemas['ClipView']
 export type Session = Schemas['Session']
+export type OpenSession = Schemas['OpenSession']
 export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'revision' | 'state' | 'progress' | 'problem'>
 
 /** What went wrong, in words for the person in front of the screen. */
@@ -154,6 +155,16 @@ export const api = {
   cancelEstimate: (id: string) => json<Shot>(`/api/shots/${id}/depth-estimate`, { method: 'DELETE' }),
   characters: () => json<Character[]>('/api/lens/characters'),
   settings: () => json<Settings>('/api/settings'),
+  sessions: (): Promise<OpenSession[]> => json('/api/account/sessions'),
+  async endSession(id: string): Promise<void> {
+    await send(`/api/account/sessions/${id}`, { method: 'DELETE' })
+  },
+  async endOtherSessions(): Promise<void> {
+    await send('/api/account/sessions', { method: 'DELETE' })
+  },
+  async changePassword(before: string, password: string): Promise<void> {
+    await send('/api/account/password', { method: 'PUT', json: { before, password } })
+  },
   useDepthEngine: (name: string) => json<Settings>('/api/settings/depth-engine', { method: 'PUT', json: { name } }),
   /** @param picture changes the address whenever there is another one */
   thumbnail: (id: string, picture?: string | null) => `/api/shots/${id}/thumbnail${picture ? `?of=${picture}` : ''}`,

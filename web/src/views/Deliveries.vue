@@ -24,7 +24,7 @@ onMounted(store.load)
     <main class="scroll">
       <h1>Deliveries</h1>
       <p v-if="store.fault" class="fault" role="alert">{{ store.fault }}</p>
-      <table v-if="store.deliveries.length">
+      <table class="listing" v-if="store.deliveries.length">
         <thead>
           <tr>
             <th aria-label="Picture" />
@@ -125,20 +125,8 @@ main {
   gap: 14px;
   align-content: start;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th {
-  text-align: left;
-  color: var(--dim);
-  font-weight: 500;
-  font-size: 11.5px;
-}
-th,
-td {
-  border-bottom: 1px solid var(--line);
-  padding: 5px 14px 5px 0;
+.listing th,
+.listing td {
   height: 38px;
 }
 td a {

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { onMounted } from 'vue'
+import AccountSettings from './AccountSettings.vue'
 import TopBar from '../shell/TopBar.vue'
-import { useSession } from '../stores/session'
 import { useSettings } from '../stores/settings'
 
 const store = useSettings()
-const session = useSession()
 onMounted(store.load)
 </script>
 
@@ -25,7 +24,7 @@ onMounted(store.load)
           The networks are missing, so depth comes from the layout of the picture. Starting with a connection to the
           package registry fetches them.
         </p>
-        <table>
+        <table class="listing">
           <thead>
             <tr>
               <th aria-label="Chosen" />
@@ -79,10 +78,7 @@ onMounted(store.load)
           of the data folder; docs/formats.md describes the descriptor. They are there after the next start.
         </p>
       </section>
-      <section aria-labelledby="account">
-        <h2 id="account">Account</h2>
-        <p class="quiet">Signed in as {{ session.name }}. Photos, depth maps and results stay on this machine.</p>
-      </section>
+      <AccountSettings />
     </main>
   </div>
 </template>
@@ -98,22 +94,6 @@ main {
 section {
   display: grid;
   gap: 8px;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th {
-  text-align: left;
-  color: var(--dim);
-  font-weight: 500;
-  font-size: 11.5px;
-}
-th,
-td {
-  border-bottom: 1px solid var(--line);
-  padding: 5px 14px 5px 0;
-  height: 34px;
 }
 td:first-child {
   width: 28px;

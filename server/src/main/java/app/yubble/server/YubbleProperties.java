@@ -22,6 +22,8 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param mostClipFrames of a clip
  * @param cacheBytes how much memory results of stages may hold
  * @param viewerBytes how much memory may hold what open pages looked at last
+ * @param leastFreeBytes of the disk, kept for the database: with less no file is taken and none made
+ * @param sessionDays after which a session ends, however often it is used
  */
 @ConfigurationProperties("yubble")
 public record YubbleProperties(
@@ -39,4 +41,6 @@ public record YubbleProperties(
         long mostClipPixels,
         int mostClipFrames,
         long cacheBytes,
-        long viewerBytes) {}
+        long viewerBytes,
+        long leastFreeBytes,
+        int sessionDays) {}

@@ -1,5 +1,6 @@
 package app.yubble.server;
 
+import app.yubble.server.database.FolderInUseException;
 import app.yubble.server.database.LocalMariaDb;
 import java.nio.file.Path;
 import org.springframework.boot.SpringApplication;
@@ -26,7 +27,14 @@ public class YubbleServer {
             return;
         }
         Path data = Path.of(option(arguments, "--yubble.data=", "var"));
-        LocalMariaDb database = LocalMariaDb.start(data.resolve("database"));
+        LocalMariaDb database;
+        try {
+            database = LocalMariaDb.start(data.resolve("database"));
+        } catch (FolderInUseException inUse) {
+            System.err.println(inUse.getMessage());
+            System.exit(1);
+            return;
+        }
         application.setDefaultProperties(database.properties());
         SpringApplication.getShutdownHandlers().add(database::stop);
         try {

@@ -16,6 +16,18 @@ class DatabaseGoneTest extends ServerTest {
     }
 
     @Test
+    void aDatabaseThatIsKilledComesBackWithEverythingInIt() throws Exception {
+        Browser browser = browser().signedUp("survivor");
+        String shot = readyShot(browser, photo(300, 200, "jpg"));
+        signal("KILL");
+        JsonNode versions = waitFor(
+                        () -> browser.get("/api/shots/" + shot + "/versions"), answer -> answer.status() == 200)
+                .json();
+        assertThat(versions).hasSize(1);
+        assertThat(readyShot(browser, photo(330, 200, "jpg"))).isNotEmpty();
+    }
+
+    @Test
     void theDatabaseGoingAwayIsToldAndNothingIsLostWhenItIsBack() throws Exception {
         Browser browser = browser().signedUp("patient");
         String shot = readyShot(browser, photo(300, 200, "jpg"));

@@ -50,6 +50,57 @@ class SessionTest extends ServerTest {
     }
 
     @Test
+    void aPasswordIsChangedWithTheOneBeforeAndAllOtherSessionsEnd() {
+        Browser browser = browser().signedUp("changer");
+        Browser elsewhere = browser();
+        elsewhere.get("/api/session");
+        assertThat(elsewhere
+                        .form("/api/session", "name=changer&password=long+enough+for+changer")
+                        .status())
+                .isEqualTo(204);
+        String fresh = ",\"password\":\"another one that is long\"}";
+
+        assertThat(browser.send("PUT", "/api/account/password", "{\"before\":\"not mine at all\"" + fresh)
+                        .status())
+                .isEqualTo(422);
+        assertThat(elsewhere.get("/api/shoots").status()).isEqualTo(200);
+        assertThat(browser.send("PUT", "/api/account/password", "{\"before\":\"long enough for changer\"" + fresh)
+                        .status())
+                .isEqualTo(204);
+
+        assertThat(elsewhere.get("/api/shoots").status()).isEqualTo(401);
+        assertThat(browser.get("/api/shoots").status()).isEqualTo(200);
+        Browser again = browser();
+        again.get("/api/session");
+        assertThat(again.form("/api/session", "name=changer&password=long+enough+for+changer")
+                        .status())
+                .isEqualTo(401);
+        assertThat(again.form("/api/session", "name=changer&password=another+one+that+is+long")
+                        .status())
+                .isEqualTo(204);
+    }
+
+    @Test
+    void sessionsAreSeenAndEndedAndSomebodyElsesAreNot() {
+        Browser browser = browser().signedUp("manifold");
+        Browser elsewhere = browser();
+        elsewhere.get("/api/session");
+        elsewhere.form("/api/session", "name=manifold&password=long+enough+for+manifold");
+
+        JsonNode open = browser.get("/api/account/sessions").json();
+
+        assertThat(open).hasSize(2);
+        JsonNode theirs = open.get(0).get("current").asBoolean() ? open.get(1) : open.get(0);
+        String path = "/api/account/sessions/" + theirs.get("id").asString();
+        assertThat(browser().signedUp("meddler").send("DELETE", path, "").status())
+                .isEqualTo(404);
+        assertThat(elsewhere.get("/api/shoots").status()).isEqualTo(200);
+        assertThat(browser.send("DELETE", path, "").status()).isEqualTo(204);
+        assertThat(elsewhere.get("/api/shoots").status()).isEqualTo(401);
+        assertThat(browser.get("/api/account/sessions").json()).hasSize(1);
+    }
+
+    @Test
     void weakPasswordsAndTakenNamesAreRefused() {
         Browser browser = browser().signedUp("taken");
         assertThat(browser.send("POST", "/api/accounts", "{\"name\":\"fresh\",\"password\":\"short\"}")

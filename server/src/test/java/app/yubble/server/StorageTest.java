@@ -78,11 +78,15 @@ class StorageTest extends ServerTest {
         }
         assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(folder.resolve("password"))))
                 .isEqualTo("rw-------");
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(folder.resolve("init.sql"))))
+                .isEqualTo("rw-------");
         LocalMariaDb second = LocalMariaDb.start(folder);
         try (Connection connection = connect(second)) {
             ResultSet kept = connection.createStatement().executeQuery("select word from kept");
             assertThat(kept.next()).isTrue();
             assertThat(kept.getString(1)).isEqualTo("ballast");
+            assertThatThrownBy(() -> LocalMariaDb.start(folder)).hasMessageContaining("used by another");
+            assertThat(connection.isValid(2)).isTrue();
             assertThatThrownBy(() -> DriverManager.getConnection(
                             second.properties().get("spring.datasource.url").toString(), "yubble", "guess"))
                     .isInstanceOf(SQLException.class);

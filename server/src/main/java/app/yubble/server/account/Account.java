@@ -46,6 +46,10 @@ class Account {
         depthEngine = name;
     }
 
+    void usePassword(String hash) {
+        passwordHash = hash;
+    }
+
     String passwordHash() {
         return passwordHash;
     }

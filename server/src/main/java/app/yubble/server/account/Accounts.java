@@ -3,9 +3,12 @@ package app.yubble.server.account;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.problem.RefusedException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
+import org.springframework.security.core.GrantedAuthority;
 import org.springframework.security.core.userdetails.UserDetails;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
@@ -33,8 +36,29 @@ public class Accounts implements UserDetailsService {
     public UserDetails loadUserByUsername(String name) {
         return repository
                 .findByFoldedName(AccountName.folded(name))
-                .map(account -> new SignedIn(account.id(), account.name(), account.passwordHash()))
+                .<UserDetails>map(
+                        account -> new Checked(new SignedIn(account.id(), account.name()), account.passwordHash()))
                 .orElseThrow(() -> new UsernameNotFoundException("no such account"));
+    }
+
+    /** An account with what its password is checked against. */
+    record Checked(SignedIn who, String passwordHash) implements UserDetails {
+        private static final long serialVersionUID = 1L;
+
+        @Override
+        public List<GrantedAuthority> getAuthorities() {
+            return who.getAuthorities();
+        }
+
+        @Override
+        public String getPassword() {
+            return passwordHash;
+        }
+
+        @Override
+        public String getUsername() {
+            return who.name();
+        }
     }
 
     public Optional<UUID> find(String name) {
@@ -58,16 +82,30 @@ public class Accounts implements UserDetailsService {
     @Transactional
     public UUID create(String name, String password) {
         String shown = AccountName.shown(name);
-        if (password.length() < LEAST_PASSWORD
-                || password.getBytes(java.nio.charset.StandardCharsets.UTF_8).length > MOST_PASSWORD_BYTES) {
-            throw new RefusedException("The password must have at least " + LEAST_PASSWORD + " characters and at most "
-                    + MOST_PASSWORD_BYTES + " bytes.");
-        }
+        requireGood(password);
         if (find(shown).isPresent()) {
             throw new ConflictException("There already is an account of that name.");
         }
         return repository
                 .save(new Account(shown, Objects.requireNonNull(encoder.encode(password))))
                 .id();
+    }
+
+    /** Whoever changes a password has shown that they know the one before. */
+    @Transactional
+    void usePassword(UUID id, String password) {
+        requireGood(password);
+        repository
+                .findById(id)
+                .orElseThrow(() -> new NotFoundException("account"))
+                .usePassword(Objects.requireNonNull(encoder.encode(password)));
+    }
+
+    private static void requireGood(String password) {
+        if (password.length() < LEAST_PASSWORD
+                || password.getBytes(StandardCharsets.UTF_8).length > MOST_PASSWORD_BYTES) {
+            throw new RefusedException("The password must have at least " + LEAST_PASSWORD + " characters and at most "
+                    + MOST_PASSWORD_BYTES + " bytes.");
+        }
     }
 }

@@ -1,8 +1,12 @@
 package app.yubble.server.account;
 
+import app.yubble.server.YubbleProperties;
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.Objects;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpStatus;
@@ -12,6 +16,7 @@ import org.springframework.security.core.AuthenticationException;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.csrf.CsrfFilter;
 
 /** Session cookie, CSRF token for the single-page app, and nothing under /api without signing in. */
@@ -25,8 +30,10 @@ class SecurityConfiguration {
         return new BCryptPasswordEncoder(11);
     }
 
+    private static final int LONGEST_BROWSER = 200;
+
     @Bean
-    SecurityFilterChain filters(HttpSecurity http) {
+    SecurityFilterChain filters(HttpSecurity http, YubbleProperties properties) {
         return http.csrf(csrf -> csrf.spa())
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_POLICY)))
                 .authorizeHttpRequests(requests -> requests.requestMatchers("/api/session", "/api/accounts")
@@ -35,12 +42,16 @@ class SecurityConfiguration {
                         .authenticated()
                         .anyRequest()
                         .permitAll())
+                .addFilterBefore(
+                        new SessionEnd(Duration.ofDays(properties.sessionDays())), SecurityContextHolderFilter.class)
                 .addFilterBefore(new BodyLimit(), CsrfFilter.class)
                 .formLogin(form -> form.loginPage("/sign-in")
                         .loginProcessingUrl("/api/session")
                         .usernameParameter("name")
-                        .successHandler(
-                                (request, response, who) -> response.setStatus(HttpServletResponse.SC_NO_CONTENT))
+                        .successHandler((request, response, who) -> {
+                            request.getSession().setAttribute(Sessions.BROWSER, browser(request));
+                            response.setStatus(HttpServletResponse.SC_NO_CONTENT);
+                        })
                         .failureHandler((request, response, fault) -> refuse(response, fault))
                         .permitAll())
                 .logout(out -> out.logoutUrl("/api/session/end")
@@ -49,6 +60,11 @@ class SecurityConfiguration {
                 .exceptionHandling(faults -> faults.authenticationEntryPoint(
                         (request, response, fault) -> problem(response, HttpStatus.UNAUTHORIZED, "Sign in first.")))
                 .build();
+    }
+
+    private static String browser(HttpServletRequest request) {
+        String told = Objects.requireNonNullElse(request.getHeader("User-Agent"), "");
+        return told.length() <= LONGEST_BROWSER ? told : told.substring(0, LONGEST_BROWSER);
     }
 
     private static void refuse(HttpServletResponse response, AuthenticationException fault) throws IOException {

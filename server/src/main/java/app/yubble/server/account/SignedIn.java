@@ -3,11 +3,12 @@ package app.yubble.server.account;
 import java.io.Serializable;
 import java.util.List;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.GrantedAuthority;
 import org.springframework.security.core.userdetails.UserDetails;
 
-/** The account of a session. */
-public record SignedIn(UUID id, String name, String passwordHash) implements UserDetails, Serializable {
+/** The account of a session. It is stored with the session and holds nothing secret. */
+public record SignedIn(UUID id, String name) implements UserDetails, Serializable {
     private static final long serialVersionUID = 1L;
 
     @Override
@@ -16,8 +17,8 @@ public record SignedIn(UUID id, String name, String passwordHash) implements Use
     }
 
     @Override
-    public String getPassword() {
-        return passwordHash;
+    public @Nullable String getPassword() {
+        return null;
     }
 
     @Override

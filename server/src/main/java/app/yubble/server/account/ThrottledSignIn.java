@@ -5,6 +5,7 @@ import org.springframework.security.authentication.BadCredentialsException;
 import org.springframework.security.authentication.dao.DaoAuthenticationProvider;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.AuthenticationException;
+import org.springframework.security.core.userdetails.UserDetails;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.authentication.WebAuthenticationDetails;
 import org.springframework.stereotype.Component;
@@ -24,6 +25,12 @@ class ThrottledSignIn extends DaoAuthenticationProvider {
         super(accounts);
         setPasswordEncoder(encoder);
         this.tries = tries;
+    }
+
+    @Override
+    protected Authentication createSuccessAuthentication(Object principal, Authentication asked, UserDetails user) {
+        Object who = user instanceof Accounts.Checked checked ? checked.who() : principal;
+        return super.createSuccessAuthentication(who, asked, user);
     }
 
     /** Somebody has to wait. */

@@ -6,6 +6,9 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.attribute.FileAttribute;
+import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.security.SecureRandom;
 import java.sql.DriverManager;
@@ -14,78 +17,155 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.util.FileSystemUtils;
 
 /**
- * A MariaDB server in a folder of ours: on loopback and a free port, with a password of its own.
+ * A MariaDB server in a folder of ours: on loopback and a free port, with a password of its own. One program at a time has the folder.
  *
  * <p>It runs in a session of its own, so that Ctrl-C reaches this process alone and the database is stopped after the
- * last connection is closed. A server that an earlier, killed run left behind is ended first.
+ * last connection is closed. A server that an earlier, killed run left behind is ended first. One that dies is started
+ * again, on the same port.
  */
 public final class LocalMariaDb {
-    private static final int SECONDS_TO_START = 60;
+    private static final Logger LOG = LoggerFactory.getLogger(LocalMariaDb.class);
 
-    private final Process process;
+    private static final int SECONDS_TO_START = 60;
+    /** Milliseconds. A database that hangs must become a fault that can be told, not a page that waits for ever. */
+    private static final int SOCKET_TIMEOUT = 6000;
+
+    private static final String USER = "yubble";
+    /** Between two tries to start it again, at most; the first comes after one second. */
+    private static final int MOST_SECONDS_BETWEEN = 30;
+
+    private static final FileAttribute<Set<PosixFilePermission>> OWNER_ONLY =
+            PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"));
+
+    private final Path home;
+    private final FolderLock lock;
     private final int port;
     private final String password;
+    private volatile Process process;
+    private volatile boolean stopping;
 
-    private LocalMariaDb(Process process, int port, String password) {
-        this.process = process;
-        this.port = port;
-        this.password = password;
+    private LocalMariaDb(Path home, FolderLock lock) throws IOException {
+        this.home = home;
+        this.lock = lock;
+        port = freePort();
+        password = password(home.resolve("password"));
+        install();
+        process = launched();
+        waitUntilItAnswers();
+        Thread watch = new Thread(this::watch, "database-watch");
+        watch.setDaemon(true);
+        watch.start();
     }
 
-    /** Makes the folder when it is not there, starts the server and waits until it answers. */
+    /**
+     * Makes the folder when it is not there, starts the server and waits until it answers.
+     *
+     * @throws FolderInUseException when another program has it
+     */
     public static LocalMariaDb start(Path folder) {
         try {
             Path home = folder.toAbsolutePath();
             Files.createDirectories(home);
-            endLeftOver(home.resolve("pid"));
-            String password = password(home.resolve("password"));
-            Path data = home.resolve("data");
-            Path log = home.resolve("log");
-            if (!Files.isDirectory(data.resolve("mysql"))) {
-                run(
-                        log,
-                        "mariadb-install-db",
-                        "--no-defaults",
-                        "--datadir=" + data,
-                        "--skip-test-db",
-                        "--auth-root-authentication-method=socket",
-                        "--user=" + System.getProperty("user.name"));
+            FolderLock lock = FolderLock.on(home);
+            try {
+                endLeftOver(home.resolve("pid"));
+                return new LocalMariaDb(home, lock);
+            } catch (IOException | RuntimeException fault) {
+                lock.release();
+                throw fault;
             }
-            Path init = home.resolve("init.sql");
-            Files.writeString(
-                    init,
-                    "create database if not exists yubble character set utf8mb4;\n"
-                            + "create or replace user 'yubble'@'127.0.0.1' identified by '" + password + "';\n"
-                            + "grant all on yubble.* to 'yubble'@'127.0.0.1';\n");
-            ownerOnly(init);
-            int port = freePort();
-            Process process = new ProcessBuilder(
-                            "setsid",
-                            "mariadbd",
-                            "--no-defaults",
-                            "--datadir=" + data,
-                            "--bind-address=127.0.0.1",
-                            "--port=" + port,
-                            "--socket=" + home.resolve("socket"),
-                            "--pid-file=" + home.resolve("pid"),
-                            "--init-file=" + init,
-                            "--user=" + System.getProperty("user.name"),
-                            "--skip-name-resolve",
-                            "--character-set-server=utf8mb4",
-                            "--innodb-buffer-pool-size=96M",
-                            "--innodb-flush-log-at-trx-commit=1",
-                            "--max-connections=60")
-                    .redirectErrorStream(true)
-                    .redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile()))
-                    .start();
-            LocalMariaDb database = new LocalMariaDb(process, port, password);
-            database.waitUntilItAnswers(log);
-            return database;
         } catch (IOException e) {
             throw new UncheckedIOException("MariaDB could not be started; is mariadb-server installed?", e);
+        }
+    }
+
+    /** What is half made when the power goes is made anew. */
+    private void install() throws IOException {
+        Path data = home.resolve("data");
+        if (Files.isDirectory(data.resolve("mysql"))) {
+            return;
+        }
+        Path made = home.resolve("data.new");
+        FileSystemUtils.deleteRecursively(made);
+        run(
+                log(),
+                "mariadb-install-db",
+                "--no-defaults",
+                "--datadir=" + made,
+                "--skip-test-db",
+                "--auth-root-authentication-method=socket",
+                "--user=" + System.getProperty("user.name"));
+        FileSystemUtils.deleteRecursively(data);
+        Files.move(made, data, StandardCopyOption.ATOMIC_MOVE);
+    }
+
+    private Path log() {
+        return home.resolve("log");
+    }
+
+    private Process launched() throws IOException {
+        Path init = home.resolve("init.sql");
+        writeSecret(
+                init,
+                "create database if not exists yubble character set utf8mb4;\n"
+                        + "create or replace user 'yubble'@'127.0.0.1' identified by '" + password + "';\n"
+                        + "grant all on yubble.* to 'yubble'@'127.0.0.1';\n");
+        return new ProcessBuilder(
+                        "setsid",
+                        "mariadbd",
+                        "--no-defaults",
+                        "--datadir=" + home.resolve("data"),
+                        "--bind-address=127.0.0.1",
+                        "--port=" + port,
+                        "--socket=" + home.resolve("socket"),
+                        "--pid-file=" + home.resolve("pid"),
+                        "--init-file=" + init,
+                        "--user=" + System.getProperty("user.name"),
+                        "--skip-name-resolve",
+                        "--character-set-server=utf8mb4",
+                        "--innodb-buffer-pool-size=96M",
+                        "--innodb-flush-log-at-trx-commit=1",
+                        "--max-connections=60")
+                .redirectErrorStream(true)
+                .redirectOutput(ProcessBuilder.Redirect.appendTo(log().toFile()))
+                .start();
+    }
+
+    /** Starts a server again that has died; while there is no room on the disk, for one, it tries for ever. */
+    private void watch() {
+        long seconds = 1;
+        try {
+            while (!stopping) {
+                if (process.waitFor(1, TimeUnit.SECONDS) && !stopping) {
+                    LOG.error("the database has ended with code {}; it is started again", process.exitValue());
+                    TimeUnit.SECONDS.sleep(seconds);
+                    seconds = startedAgain() ? 1 : Math.min(MOST_SECONDS_BETWEEN, 2 * seconds);
+                }
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private synchronized boolean startedAgain() {
+        if (stopping) {
+            return false;
+        }
+        try {
+            process = launched();
+            waitUntilItAnswers();
+            LOG.info("the database answers again");
+            return true;
+        } catch (IOException fault) {
+            LOG.error("the database does not start: {}", fault.getMessage());
+            return false;
         }
     }
 
@@ -109,17 +189,21 @@ public final class LocalMariaDb {
     }
 
     private static String password(Path file) throws IOException {
-        if (!Files.exists(file)) {
+        if (!Files.exists(file) || Files.size(file) == 0) {
             byte[] random = new byte[24];
             new SecureRandom().nextBytes(random);
-            Files.writeString(file, HexFormat.of().formatHex(random));
-            ownerOnly(file);
+            writeSecret(file, HexFormat.of().formatHex(random));
         }
         return Files.readString(file).strip();
     }
 
-    private static void ownerOnly(Path file) throws IOException {
-        Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-------"));
+    /** All of it or nothing, and at no time for others to read. */
+    private static void writeSecret(Path file, String content) throws IOException {
+        Path fresh = file.resolveSibling(file.getFileName() + ".new");
+        Files.deleteIfExists(fresh);
+        Files.createFile(fresh, OWNER_ONLY);
+        Files.writeString(fresh, content);
+        Files.move(fresh, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
     }
 
     private static int freePort() throws IOException {
@@ -143,16 +227,16 @@ public final class LocalMariaDb {
         }
     }
 
-    private void waitUntilItAnswers(Path log) throws IOException {
+    private void waitUntilItAnswers() throws IOException {
         long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(SECONDS_TO_START);
         while (true) {
             try {
-                DriverManager.getConnection(url(), "yubble", password).close();
+                DriverManager.getConnection(url(SOCKET_TIMEOUT), USER, password).close();
                 return;
             } catch (SQLException notYet) {
                 if (!process.isAlive() || System.nanoTime() > deadline) {
                     process.destroyForcibly();
-                    throw new IOException("MariaDB did not start: " + tail(log), notYet);
+                    throw new IOException("MariaDB did not start: " + tail(log()), notYet);
                 }
             }
             try {
@@ -169,24 +253,31 @@ public final class LocalMariaDb {
         return String.join("\n", lines.subList(Math.max(0, lines.size() - 12), lines.size()));
     }
 
-    private String url() {
-        // A database that hangs must become a fault that can be told, not a page that waits for ever.
-        return "jdbc:mariadb://127.0.0.1:" + port + "/yubble?connectTimeout=3000&socketTimeout=6000";
+    private String url(int socketTimeout) {
+        return "jdbc:mariadb://127.0.0.1:" + port + "/yubble?connectTimeout=3000&socketTimeout=" + socketTimeout;
     }
 
     /** Where it is, as Spring Boot's settings. */
     public Map<String, Object> properties() {
         return Map.of(
                 "spring.datasource.url",
-                url(),
+                url(SOCKET_TIMEOUT),
                 "spring.datasource.username",
-                "yubble",
+                USER,
                 "spring.datasource.password",
+                password,
+                // Changing a large table takes longer than any question.
+                "spring.flyway.url",
+                url(0),
+                "spring.flyway.user",
+                USER,
+                "spring.flyway.password",
                 password);
     }
 
     /** Asks the server to stop and waits until it has written everything. */
-    public void stop() {
+    public synchronized void stop() {
+        stopping = true;
         process.destroy();
         try {
             if (!process.waitFor(SECONDS_TO_START, TimeUnit.SECONDS)) {
@@ -194,6 +285,8 @@ public final class LocalMariaDb {
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
+        } finally {
+            lock.release();
         }
     }
 }

@@ -1,8 +1,10 @@
 package app.yubble.server.delivery;
 
+import app.yubble.server.jobs.Unfinished;
 import app.yubble.server.paging.Page;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
+import app.yubble.server.storage.FileStore;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -21,10 +23,16 @@ public class Deliveries {
     private static final double MOST_BEFORE_JOINED = 0.98;
     /** Pre-rendered stretches of a shot that are remembered. */
     private static final int KEPT_PLAYING = 6;
+    /** That nobody works on and that are taken up at a time. */
+    private static final int MOST_LOST = 200;
+
+    private static final String STOPPED = "The server stopped over this, more than once. Try it again.";
 
     private final DeliveryRepository repository;
+    private final FileStore files;
 
-    Deliveries(DeliveryRepository repository) {
+    Deliveries(DeliveryRepository repository, FileStore files) {
+        this.files = files;
         this.repository = repository;
     }
 
@@ -64,19 +72,25 @@ public class Deliveries {
 
     @Transactional
     Delivery add(Delivery delivery) {
+        files.requireRoom();
         return repository.save(delivery);
     }
 
     /** All of them or none. */
     @Transactional
     void addAll(List<Delivery> all) {
+        files.requireRoom();
         all.forEach(repository::save);
     }
 
     /** All of a batch. */
     @Transactional(readOnly = true)
     List<Delivery> of(UUID batch, UUID account) {
-        return repository.findByAccountIdAndBatchOrderByFileName(account, batch);
+        List<Delivery> all = repository.findByAccountIdAndBatchOrderByFileName(account, batch);
+        if (all.isEmpty()) {
+            throw new NotFoundException("batch");
+        }
+        return all;
     }
 
     /** Returns false when the delivery is over: cancelled, or gone with its shot. */
@@ -105,6 +119,7 @@ public class Deliveries {
     /** Makes a delivery for playing; of those of the same shot that are over the oldest go, those under way are cancelled. */
     @Transactional
     Delivery addPlaying(Delivery delivery) {
+        files.requireRoom();
         List<Delivery> before = repository.findByShotIdAndPlayingTrueOrderByCreatedDescIdDesc(delivery.shotId());
         for (int i = 0; i < before.size(); i++) {
             if (!before.get(i).isOver()) {
@@ -124,6 +139,28 @@ public class Deliveries {
             }
             delivery.done(hash, bytes);
         });
+    }
+
+    /** Those under way that have not moved on since. */
+    List<UUID> untouchedSince(Instant moment) {
+        return repository
+                .findByStateInAndChangedBeforeOrderByChanged(
+                        List.of(Delivery.State.WAITING, Delivery.State.RENDERING), moment, Limit.of(MOST_LOST))
+                .stream()
+                .map(Delivery::id)
+                .toList();
+    }
+
+    /** Puts one back into the queue; false when it has moved on since, or is over. */
+    @Transactional
+    boolean claim(UUID id, Instant moment) {
+        Delivery delivery = repository.findLockedById(id).orElse(null);
+        if (delivery == null || delivery.isOver() || !delivery.changed().isBefore(moment)) {
+            return false;
+        }
+        boolean old = delivery.created().isBefore(moment.minus(Unfinished.TRIED_FOR));
+        delivery.reach(old ? Delivery.State.FAILED : Delivery.State.WAITING, delivery.progress(), old ? STOPPED : null);
+        return !old;
     }
 
     @Transactional

@@ -228,6 +228,10 @@ class Delivery {
         return state;
     }
 
+    Instant changed() {
+        return changed;
+    }
+
     double progress() {
         return progress;
     }

@@ -154,7 +154,7 @@ public class DeliveryJob {
         try {
             return photos.render(delivery, shot, progress);
         } catch (IOException e) {
-            throw new UncheckedIOException("the file could not be stored: " + e.getMessage(), e);
+            throw new UncheckedIOException(String.valueOf(e.getMessage()), e);
         }
     }
 }

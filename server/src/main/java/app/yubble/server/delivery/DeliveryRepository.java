@@ -2,6 +2,7 @@ package app.yubble.server.delivery;
 
 import jakarta.persistence.LockModeType;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -24,6 +25,9 @@ interface DeliveryRepository extends Repository<Delivery, UUID> {
     List<Delivery> findByShotIdAndPlayingTrueOrderByCreatedDescIdDesc(UUID shotId);
 
     List<Delivery> findByAccountIdAndBatchOrderByFileName(UUID accountId, UUID batch);
+
+    List<Delivery> findByStateInAndChangedBeforeOrderByChanged(
+            Collection<Delivery.State> states, Instant moment, Limit limit);
 
     Optional<Delivery> findByIdAndAccountId(UUID id, UUID accountId);
 

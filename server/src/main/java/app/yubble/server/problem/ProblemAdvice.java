@@ -9,6 +9,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.dao.DataAccessException;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.OptimisticLockingFailureException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -90,6 +91,32 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     private static ResponseEntity<Object> answer(ProblemDetail problem) {
         return ResponseEntity.status(problem.getStatus()).body(problem);
+    }
+
+    /** Two who want the same name at once, and what was looked at before and is no longer so. */
+    @ExceptionHandler
+    ProblemDetail contradicted(DataIntegrityViolationException fault) {
+        LOG.info("refused by the database: {}", fault.getMessage());
+        return problem(
+                HttpStatus.CONFLICT,
+                "conflict",
+                "Somebody else was a moment faster: this is there already, or what it belongs to is gone.");
+    }
+
+    @ExceptionHandler
+    ProblemDetail full(FullDiskException fault) {
+        LOG.error("{}", fault.getMessage());
+        return problem(
+                HttpStatus.INSUFFICIENT_STORAGE,
+                "full",
+                "There is no room left on the server's disk. Nothing is lost; try again when there is.");
+    }
+
+    /** A stored file that is not what was stored is no fault of the request; it says how it is mended. */
+    @ExceptionHandler
+    ProblemDetail damaged(DamagedFileException fault) {
+        LOG.error("{}", fault.getMessage());
+        return problem(HttpStatus.CONFLICT, "damaged", "Something cannot be read: " + fault.getMessage());
     }
 
     @ExceptionHandler({DataAccessException.class, CannotCreateTransactionException.class})

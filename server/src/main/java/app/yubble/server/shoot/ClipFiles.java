@@ -101,7 +101,7 @@ public class ClipFiles {
         try {
             return files.bytes(hash);
         } catch (IOException fault) {
-            throw new UncheckedIOException("a stored file cannot be read", fault);
+            throw new UncheckedIOException("A stored file cannot be read: " + fault.getMessage(), fault);
         }
     }
 }

@@ -152,7 +152,7 @@ final class ClipMaterial implements ShotMaterial {
             try {
                 return new MaskFileReader(reader).read(files.bytes(file), size());
             } catch (IOException fault) {
-                throw new UncheckedIOException("a stored file cannot be read", fault);
+                throw new UncheckedIOException("A stored file cannot be read: " + fault.getMessage(), fault);
             }
         }
 

@@ -160,7 +160,7 @@ final class PhotoMaterial implements ShotMaterial, ShotStill, Photo {
         try {
             return files.bytes(hash);
         } catch (IOException e) {
-            throw new UncheckedIOException("a stored file cannot be read", e);
+            throw new UncheckedIOException("A stored file cannot be read: " + e.getMessage(), e);
         }
     }
 }

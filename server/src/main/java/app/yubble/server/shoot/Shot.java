@@ -290,6 +290,19 @@ public class Shot {
         return state;
     }
 
+    Instant created() {
+        return created;
+    }
+
+    Instant changed() {
+        return changed;
+    }
+
+    /** Somebody sees to it. */
+    void touch() {
+        changed = Instant.now();
+    }
+
     public double progress() {
         return progress;
     }

@@ -41,6 +41,9 @@ interface ShotRepository extends Repository<Shot, UUID> {
 
     List<Shot> findByAccountIdAndChangedAfterOrderByChanged(UUID accountId, Instant after);
 
+    List<Shot> findByStateNotInAndChangedBeforeOrderByChanged(
+            Collection<Shot.State> states, Instant moment, Limit limit);
+
     Shot save(Shot shot);
 
     void delete(Shot shot);

@@ -15,6 +15,7 @@ import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.server.jobs.MemoryGate;
+import app.yubble.server.jobs.Unfinished;
 import app.yubble.server.paging.Page;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
@@ -42,6 +43,9 @@ public class Shots {
 
     private static final int THUMBNAIL_SIDE = 480;
     private static final int LONGEST_NAME = 200;
+    /** That nobody works on and that are taken up at a time. */
+    private static final int MOST_LOST = 200;
+
     private static final int LONGEST_PROBLEM = 500;
 
     private final ShootRepository shoots;
@@ -169,6 +173,32 @@ public class Shots {
     public Shot bringInClip(UUID account, UUID shoot, String fileName, FileStore.Stored stored, ClipInfo info) {
         Shoot home = requireShoot(account, shoot);
         return shots.save(new Shot(account, home.id(), plainName(fileName), stored.hash(), stored.bytes(), info));
+    }
+
+    /** Those that wait for their depth or their frames and have not moved on since. */
+    public List<UUID> untouchedSince(Instant moment) {
+        return shots
+                .findByStateNotInAndChangedBeforeOrderByChanged(
+                        List.of(Shot.State.READY, Shot.State.FAILED), moment, Limit.of(MOST_LOST))
+                .stream()
+                .map(Shot::id)
+                .toList();
+    }
+
+    /** Takes one of them on; false when it has moved on since. */
+    @Transactional
+    public boolean claim(UUID id, Instant moment) {
+        Shot shot = shots.findLockedById(id).orElse(null);
+        if (shot == null || !shot.isBusy() || !shot.changed().isBefore(moment)) {
+            return false;
+        }
+        boolean old = shot.created().isBefore(moment.minus(Unfinished.TRIED_FOR));
+        if (old) {
+            shot.reach(Shot.State.FAILED, 0, "The server stopped over this. Estimate its depth again.");
+        } else {
+            shot.touch();
+        }
+        return !old;
     }
 
     /** @throws NotFoundException when it is not there or somebody else's */

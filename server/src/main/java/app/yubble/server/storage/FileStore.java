@@ -13,6 +13,9 @@ public interface FileStore {
     /** A stored file: its hash in lower-case hexadecimal and its length. */
     record Stored(String hash, long bytes) {}
 
+    /** @throws java.io.UncheckedIOException of a {@link FullDiskException} when there is no room for more files */
+    void requireRoom();
+
     /** Stores what {@code content} holds; nothing is left behind when reading it fails. */
     Stored put(InputStream content) throws IOException;
 

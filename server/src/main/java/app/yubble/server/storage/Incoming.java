@@ -1,5 +1,6 @@
 package app.yubble.server.storage;
 
+import app.yubble.server.problem.FullDiskException;
 import app.yubble.server.problem.RefusedException;
 import java.io.IOException;
 import java.io.InputStream;
@@ -30,6 +31,8 @@ public final class Incoming {
                 requireSize(name, bytes, most);
                 out.write(buffer, 0, n);
             }
+        } catch (IOException fault) {
+            throw FullDiskException.told(fault);
         }
     }
 

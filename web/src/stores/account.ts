@@ -1,0 +1,33 @@
+import { defineStore } from 'pinia'
+import { ref, shallowRef } from 'vue'
+import { api, type OpenSession, type Problem } from '../api/client'
+
+/** One's own account: its password and where it is signed in. */
+export const useAccount = defineStore('account', () => {
+  const sessions = shallowRef<OpenSession[]>([])
+  const fault = ref('')
+  const done = ref('')
+
+  /** @param said when it worked */
+  async function attempt(work: () => Promise<unknown>, said = ''): Promise<boolean> {
+    fault.value = ''
+    done.value = ''
+    try {
+      await work()
+      sessions.value = await api.sessions()
+      done.value = said
+      return true
+    } catch (problem) {
+      fault.value = (problem as Problem).message
+      return false
+    }
+  }
+
+  const load = (): Promise<boolean> => attempt(async () => {})
+  const changePassword = (before: string, password: string): Promise<boolean> =>
+    attempt(() => api.changePassword(before, password), 'The password is changed; all other sessions have ended.')
+  const end = (id: string): Promise<boolean> => attempt(() => api.endSession(id))
+  const endOthers = (): Promise<boolean> => attempt(api.endOtherSessions, 'All other sessions have ended.')
+
+  return { sessions, fault, done, load, changePassword, end, endOthers }
+})

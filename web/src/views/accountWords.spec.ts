@@ -1,0 +1,24 @@
+import { describe, expect, it } from 'vitest'
+import { browserName, passwordFault } from './accountWords'
+
+describe('a new password', () => {
+  it('is taken when it is long enough and typed twice', () => {
+    expect(passwordFault('', '')).toBe('')
+    expect(passwordFault('short', '')).toContain('10 characters')
+    expect(passwordFault('long enough now', '')).toContain('second time')
+    expect(passwordFault('long enough now', 'long enough mow')).toContain('differ')
+    expect(passwordFault('long enough now', 'long enough now')).toBe('')
+  })
+})
+
+describe('the name of a browser', () => {
+  it('is the program and its system', () => {
+    const linux = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko)'
+    expect(browserName(`${linux} Chrome/140.0.0.0 Safari/537.36`)).toBe('Chromium on Linux')
+    expect(browserName('Mozilla/5.0 (Windows NT 10.0; rv:140.0) Gecko/20100101 Firefox/140.0')).toBe(
+      'Firefox on Windows',
+    )
+    expect(browserName('curl/8.5.0')).toBe('curl')
+    expect(browserName('')).toBe('another program')
+  })
+})
