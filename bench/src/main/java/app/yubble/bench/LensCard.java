@@ -4,6 +4,7 @@ import app.yubble.core.lens.CutLight;
 import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.Glints;
 import app.yubble.core.lens.LensRender;
+import app.yubble.core.lens.Lift;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -106,7 +107,7 @@ final class LensCard {
 
     /** With the light that was cut off given back as it is estimated. */
     private static Picture given(Picture clipped, Plane field) {
-        Plane lift = Glints.of(USUAL_GLINTS).lift(clipped, CutLight.of(clipped));
+        Lift lift = Lift.of(Glints.of(USUAL_GLINTS).lift(clipped, CutLight.of(clipped)));
         return LensRender.render(clipped, field, Disc.ROUND, lift, Region.all(clipped.size()), Progress.NONE);
     }
 

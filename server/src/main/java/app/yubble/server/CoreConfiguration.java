@@ -10,7 +10,6 @@ import app.yubble.vision.DepthEngines;
 import app.yubble.vision.FaceNetworks;
 import app.yubble.vision.ModelFolder;
 import com.google.common.cache.Cache;
-import io.micrometer.core.instrument.MeterRegistry;
 import java.util.concurrent.CompletableFuture;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -35,9 +34,9 @@ class CoreConfiguration {
     }
 
     @Bean
-    RefocusLine previewLine(YubbleProperties properties, MeterRegistry meters) {
+    RefocusLine previewLine(YubbleProperties properties, LastUsed kept) {
         Cache<StageKey, CompletableFuture<StageCache.Kept>> results =
-                LastUsed.upTo(properties.cacheBytes(), CoreConfiguration::bytes, "stages", meters);
+                kept.upTo(properties.cacheBytes(), CoreConfiguration::bytes, "stages");
         return new RefocusLine(new StageCache(results.asMap()));
     }
 

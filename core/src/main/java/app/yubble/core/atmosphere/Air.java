@@ -62,7 +62,11 @@ public final class Air {
         return out;
     }
 
-    /** Makes a part of {@code own} anew, in place. */
+    /**
+     * Makes a part of {@code own} anew, in place.
+     *
+     * @param picture may be {@code own}
+     */
     public void renew(Picture own, Region part, Picture picture, Plane nearness, Plane radii) {
         boolean mist = !atmosphere.mist().isNone();
         boolean tone = !atmosphere.keepsTone();

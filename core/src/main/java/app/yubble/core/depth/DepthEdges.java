@@ -10,7 +10,6 @@ import app.yubble.core.subject.Instances;
 import app.yubble.core.subject.MatteRefiner;
 import java.util.ArrayList;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
 
 /**
  * Puts the edges of an estimate on the edges of its picture.
@@ -47,6 +46,11 @@ public final class DepthEdges {
     private static final float HAIR_LOW = 0.2f;
     /** See {@link #HAIR_LOW}; both by eye on hair at 100 %. */
     private static final float HAIR_HIGH = 0.8f;
+
+    /** Pixels of a picture that is joined along its matte at once; for a larger one that would take too much memory. */
+    private static final long AT_ONCE = 30_000_000;
+    /** Pixels of strips of a larger one. */
+    private static final int STRIP = 8_000_000;
 
     /** How much work edges are. */
     public enum Detail {
@@ -117,8 +121,8 @@ public final class DepthEdges {
         final Picture picture;
         final Detail detail;
         final Picture small;
-        /** The picture at the sizes on the way from small to full. */
-        final List<Picture> steps;
+        /** The sizes on the way from small to full. */
+        final List<Size> steps;
 
         final Plane map;
         final ModeGrid.Guide guide;
@@ -130,7 +134,7 @@ public final class DepthEdges {
             this.detail = detail;
             Size size = picture.size().fitting(detail.workingSide);
             this.small = Resample.toSize(picture, size);
-            this.steps = steps(picture, small);
+            this.steps = steps(picture.size(), size);
             this.map = Resample.toSize(map, size);
             this.guide = ColourAxes.guide(small);
             this.contrast = (float) (LOOSE_CONTRAST + (SHARP_CONTRAST - LOOSE_CONTRAST) * Math.sqrt(snap));
@@ -139,7 +143,7 @@ public final class DepthEdges {
         }
 
         Plane whole() {
-            return enlarged(filtered(map), null, 0, 1);
+            return last(filtered(map))[0].enlarged(picture);
         }
 
         Plane filtered(Plane part) {
@@ -149,26 +153,32 @@ public final class DepthEdges {
         }
 
         /** In equal steps, none larger than allowed: 6000 pixels take two, not two and a tiny third. */
-        private static List<Picture> steps(Picture picture, Picture small) {
-            double ratio = (double) picture.width() / small.width();
+        private static List<Size> steps(Size full, Size small) {
+            double ratio = (double) full.width() / small.width();
             int count = Math.max(1, (int) Math.ceil(Math.log(ratio) / Math.log(LARGEST_STEP)));
-            List<Picture> out = new ArrayList<>();
+            List<Size> out = new ArrayList<>();
             for (int step = 1; step < count; step++) {
-                long side = Math.round(small.size().longSide() * Math.pow(ratio, (double) step / count));
-                out.add(Resample.toSize(picture, picture.size().fitting((int) side)));
+                out.add(full.fitting((int) Math.round(small.longSide() * Math.pow(ratio, (double) step / count))));
             }
             return out;
         }
 
-        /** Along the picture where the matte's share, if there is one, lies within the limits. */
-        Plane enlarged(Plane part, @Nullable Plane share, float least, float most) {
-            Plane at = part;
-            Picture from = small;
-            for (Picture next : steps) {
-                at = EdgeStep.enlarge(at, from, next);
-                from = next;
+        /** For each part the step to the full size, with all before it done. */
+        EdgeStep[] last(Plane... parts) {
+            Plane[] at = parts.clone();
+            float[][] colours = EdgeStep.roots(small);
+            for (Size size : steps) {
+                Picture next = Resample.toSize(picture, size);
+                for (int i = 0; i < at.length; i++) {
+                    at[i] = new EdgeStep(at[i], colours).enlarged(next);
+                }
+                colours = EdgeStep.roots(next);
             }
-            return at.size().equals(picture.size()) ? at : EdgeStep.enlarge(at, from, picture, share, least, most);
+            EdgeStep[] out = new EdgeStep[at.length];
+            for (int i = 0; i < at.length; i++) {
+                out[i] = new EdgeStep(at[i], colours);
+            }
+            return out;
         }
 
         Plane alongMatte(Plane matte) {
@@ -177,9 +187,27 @@ public final class DepthEdges {
             Plane mean = BoxMean.of(inside, cellOfMap);
             Plane behind = filtered(spread(known(mean, 0, 0.02f)));
             Plane subject = filtered(subjectPart(inside, mean));
-            Region all = Region.all(picture.size());
-            Plane fine = MatteRefiner.refine(decidedAwayFromEdges(soft, inside), picture, all, all, detail.fittingSide);
-            return joined(enlarged(behind, fine, 0, HAIR_HIGH), enlarged(subject, fine, HAIR_LOW, 1), fine);
+            Plane decided = decidedAwayFromEdges(soft, inside);
+            EdgeStep[] both = last(behind, subject);
+            if (picture.size().pixels() <= AT_ONCE) {
+                return joined(Region.all(picture.size()), decided, both[0], both[1]);
+            }
+            Plane out = new Plane(picture.size());
+            int height = Math.max(1, STRIP / picture.width());
+            for (int y = 0; y < picture.height(); y += height) {
+                Region rows = new Region(0, y, picture.width(), Math.min(height, picture.height() - y));
+                Plane part = joined(rows, decided, both[0], both[1]);
+                System.arraycopy(part.samples(), 0, out.samples(), y * out.width(), part.samples().length);
+            }
+            return out;
+        }
+
+        private Plane joined(Region part, Plane matte, EdgeStep behind, EdgeStep subject) {
+            Plane fine = MatteRefiner.refine(matte, picture, Region.all(picture.size()), part, detail.fittingSide);
+            return joined(
+                    behind.enlarged(picture, part, fine, 0, HAIR_HIGH),
+                    subject.enlarged(picture, part, fine, HAIR_LOW, 1),
+                    fine);
         }
 
         // A matte may be undecided over a whole coat. Only around its edge, as far as hair reaches, is half a

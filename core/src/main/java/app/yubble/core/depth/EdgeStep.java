@@ -1,9 +1,10 @@
 package app.yubble.core.depth;
 
 import app.yubble.core.raster.Bands;
+import app.yubble.core.raster.Enlarging;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
-import app.yubble.core.raster.Resample;
+import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
 import org.jspecify.annotations.Nullable;
 
@@ -32,46 +33,52 @@ final class EdgeStep {
         }
     }
 
-    private EdgeStep() {}
+    private final Plane nearness;
+    private final boolean[] edges;
+    private final float[][] colours;
 
-    /**
-     * @param nearness at the size of {@code small}
-     * @param small the picture at that size
-     * @param large the same picture, larger
-     */
-    static Plane enlarge(Plane nearness, Picture small, Picture large) {
-        return enlarge(nearness, small, large, null, 0, 0);
+    /** @param colours {@link #roots} of the picture at the size of {@code nearness} */
+    EdgeStep(Plane nearness, float[][] colours) {
+        this.nearness = nearness;
+        this.colours = colours;
+        edges = edges(nearness);
+    }
+
+    /** All of the nearness of the same picture at a larger size. */
+    Plane enlarged(Picture large) {
+        return enlarged(large, Region.all(large.size()), null, 0, 0);
     }
 
     /**
-     * The same where it is wanted; elsewhere it is bilinear.
+     * A part of the large picture's nearness, where edges are wanted; elsewhere it is bilinear.
      *
-     * @param share of the large picture's size, says where it is wanted: between {@code least} and {@code most}; null for
-     *     everywhere
+     * @param share of the part's size, says where it is wanted: between {@code least} and {@code most}; null for everywhere
      */
-    static Plane enlarge(Plane nearness, Picture small, Picture large, @Nullable Plane share, float least, float most) {
-        Plane out = Resample.enlarge(nearness, large.size());
-        boolean[] edges = edges(nearness);
+    Plane enlarged(Picture large, Region part, @Nullable Plane share, float least, float most) {
+        if (nearness.size().equals(large.size()) && part.size().equals(large.size())) {
+            return nearness;
+        }
+        Plane out = new Plane(part.size());
         Size size = large.size();
+        Enlarging enlarging = new Enlarging(nearness.size(), size, part);
         float scale = (float) nearness.width() / size.width();
-        float[][] colours = roots(small);
-        float[] acrosses = new float[size.width()];
-        int[] columns = new int[size.width()];
+        float[] acrosses = new float[part.width()];
+        int[] columns = new int[part.width()];
         for (int x = 0; x < columns.length; x++) {
-            acrosses[x] = (x + 0.5f) * scale - 0.5f;
+            acrosses[x] = (part.x() + x + 0.5f) * scale - 0.5f;
             columns[x] = Math.max(0, Math.min(nearness.width() - 1, Math.round(acrosses[x])));
         }
-        Bands.ofRows(size.height(), (from, to) -> {
+        Bands.ofRows(part.height(), (from, to) -> {
             Vote vote = new Vote(nearness, colours);
             for (int y = from; y < to; y++) {
-                float down = (y + 0.5f) * nearness.height() / size.height() - 0.5f;
+                enlarging.fill(nearness, enlarging.row(y), out.samples(), y * columns.length);
+                float down = (part.y() + y + 0.5f) * nearness.height() / size.height() - 0.5f;
                 int row = Math.max(0, Math.min(nearness.height() - 1, Math.round(down)));
-                for (int x = 0; x < columns.length; x++) {
-                    if (edges[row * nearness.width() + columns[x]]) {
-                        int i = y * columns.length + x;
-                        if (share == null || share.samples()[i] >= least && share.samples()[i] <= most) {
-                            out.samples()[i] = vote.at(acrosses[x], down, columns[x], row, large, i);
-                        }
+                int inLarge = (part.y() + y) * size.width() + part.x();
+                for (int x = 0, i = y * columns.length; x < columns.length; x++, i++) {
+                    if (edges[row * nearness.width() + columns[x]]
+                            && (share == null || share.samples()[i] >= least && share.samples()[i] <= most)) {
+                        out.samples()[i] = vote.at(acrosses[x], down, columns[x], row, large, inLarge + x);
                     }
                 }
             }
@@ -79,7 +86,8 @@ final class EdgeStep {
         return out;
     }
 
-    private static float[][] roots(Picture picture) {
+    /** The colours of a picture as they are compared. */
+    static float[][] roots(Picture picture) {
         float[][] out = new float[3][];
         for (int c = 0; c < 3; c++) {
             float[] samples = picture.planes().get(c).samples().clone();

@@ -29,22 +29,21 @@ public final class LensRender {
      * @param radius signed blur radius in pixels, same size, finite
      */
     public static Picture render(Picture source, Plane radius, Disc disc, Glints glints, Progress progress) {
-        return render(source, radius, disc, glints.lift(source), Region.all(source.size()), progress);
+        return render(source, radius, disc, Lift.of(glints.lift(source)), Region.all(source.size()), progress);
     }
 
     /**
      * As {@link #render(Picture, Plane, Disc, Glints, Progress)}, but only the pixels of {@code region}.
      *
-     * @param lift as {@link Glints#lift} returns it
+     * @param lift of the glints
      */
-    public static Picture render(
-            Picture source, Plane radius, Disc disc, Plane lift, Region region, Progress progress) {
+    public static Picture render(Picture source, Plane radius, Disc disc, Lift lift, Region region, Progress progress) {
         return render(source, new RadiusField(radius), disc, lift, region, progress);
     }
 
     /** The same from a field that is kept. */
     public static Picture render(
-            Picture source, RadiusField field, Disc disc, Plane lift, Region region, Progress progress) {
+            Picture source, RadiusField field, Disc disc, Lift lift, Region region, Progress progress) {
         Plane radius = field.radii();
         if (!radius.size().equals(source.size())) {
             throw new IllegalArgumentException(
@@ -72,8 +71,18 @@ public final class LensRender {
         return out;
     }
 
+    /** Renders parts of one large picture, which use each other's memory, however much it is. */
+    public static void inSeries(Runnable renderings) {
+        Shelf.beginSeries();
+        try {
+            renderings.run();
+        } finally {
+            Shelf.endSeries();
+        }
+    }
+
     /** What all tiles of one rendering share. */
-    record Job(Picture source, Plane radius, Plane lift, Reach reach, DiscShape shape, Plan plan) {}
+    record Job(Picture source, Plane radius, Lift lift, Reach reach, DiscShape shape, Plan plan) {}
 
     /**
      * @param steps of radius up to the largest in the whole picture, so that every tile has the same

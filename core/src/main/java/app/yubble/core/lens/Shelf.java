@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -26,6 +27,9 @@ final class Shelf implements AutoCloseable {
     private static final int MOST_IDLE = 2;
     /** About a preview's worth, 160 MB: a shelf that holds more is not kept after its rendering. */
     private static final long MOST_KEPT = 40_000_000;
+
+    /** Series that are under way. */
+    private static final AtomicInteger SERIES = new AtomicInteger();
 
     /** By width. */
     private final Map<Integer, Deque<float[]>> free = new HashMap<>();
@@ -100,8 +104,19 @@ final class Shelf implements AutoCloseable {
     @Override
     public void close() {
         takeBack();
-        if (held() <= MOST_KEPT && IDLE.size() < MOST_IDLE) {
+        if ((held() <= MOST_KEPT || SERIES.get() > 0) && IDLE.size() < MOST_IDLE) {
             IDLE.add(new SoftReference<>(this));
+        }
+    }
+
+    static void beginSeries() {
+        SERIES.incrementAndGet();
+    }
+
+    /** The memory of the last one is let go of. */
+    static void endSeries() {
+        if (SERIES.decrementAndGet() == 0) {
+            IDLE.clear();
         }
     }
 }

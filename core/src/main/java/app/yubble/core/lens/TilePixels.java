@@ -23,7 +23,7 @@ final class TilePixels {
     final float[][] radius;
 
     /** @param box in pixels of the picture; it may end beyond it */
-    TilePixels(Picture source, Plane radii, Plane lift, Region box, Shelf shelf) {
+    TilePixels(Picture source, Plane radii, Lift lift, Region box, Shelf shelf) {
         originX = box.x();
         originY = box.y();
         width = box.width();
@@ -48,7 +48,7 @@ final class TilePixels {
                 System.arraycopy(source.green().samples(), row, green[y], 0, inWidth);
                 System.arraycopy(source.blue().samples(), row, blue[y], 0, inWidth);
                 System.arraycopy(radii.samples(), row, radius[y], 0, inWidth);
-                System.arraycopy(lift.samples(), row, factor, 0, inWidth);
+                lift.read(originX, originY + y, inWidth, factor);
                 clamp(radius[y]);
                 Glints.factors(factor, radius[y]);
                 Sheet.multiplyRow(red[y], factor);

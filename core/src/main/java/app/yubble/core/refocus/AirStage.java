@@ -11,6 +11,7 @@ import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** The picture in its atmosphere, as the lens sees it. It is handed out when nothing is blurred, so what is renewed is a copy. */
@@ -64,6 +65,22 @@ record AirStage(
         RadiusField radii = taken.of(defocus);
         Plane near = taken.of(nearness).plane();
         return air(taken).of(taken.of(picture), near, radii.radii());
+    }
+
+    @Override
+    public Picture makeOf(Set<Stage<?>> spare, Results taken) {
+        if (!spare.contains(picture) || !picture.still().handsOverPictures()) {
+            return make(Region.all(size()), taken, Progress.NONE);
+        }
+        Picture own = taken.of(picture);
+        air(taken)
+                .renew(
+                        own,
+                        Region.all(size()),
+                        own,
+                        taken.of(nearness).plane(),
+                        taken.of(defocus).radii());
+        return own;
     }
 
     @Override

@@ -2,12 +2,13 @@ package app.yubble.core.refocus;
 
 import app.yubble.core.lens.CutLight;
 import app.yubble.core.lens.Glints;
+import app.yubble.core.lens.Lift;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import java.util.List;
 
 /** How much each pixel's light is lifted before it is blurred. */
-record GlintsStage(PictureStage picture, Glints glints) implements PlaneStage {
+record GlintsStage(PictureStage picture, Glints glints) implements WholeStage<Lift> {
     @Override
     public String name() {
         return "glints";
@@ -24,7 +25,21 @@ record GlintsStage(PictureStage picture, Glints glints) implements PlaneStage {
     }
 
     @Override
-    public Plane make(Results taken) {
+    public Class<Lift> type() {
+        return Lift.class;
+    }
+
+    @Override
+    public Lift make(Results taken) {
+        return Lift.of(lifts(taken));
+    }
+
+    @Override
+    public long bytes(Lift result) {
+        return result.bytes();
+    }
+
+    private Plane lifts(Results taken) {
         Picture seen = taken.of(picture);
         Still still = picture.still();
         if (!still.knowsCutLight()) {

@@ -3,6 +3,7 @@ package app.yubble.core.refocus;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Size;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -42,6 +43,15 @@ interface LocalStage<T> extends Stage<T> {
 
     /** The result for {@code part}. */
     T make(Region part, Results taken, Progress progress);
+
+    /**
+     * The result for the whole picture, for somebody who is short of memory.
+     *
+     * @param spare what the stage takes and nobody else takes any more: it may be modified and be the result
+     */
+    default T makeOf(Set<Stage<?>> spare, Results taken) {
+        return make(Region.all(size()), taken, Progress.NONE);
+    }
 
     /**
      * A result whose part {@code stale} no longer holds, with that made anew.

@@ -16,6 +16,7 @@ import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Touchup;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.BiConsumer;
 import java.util.function.Predicate;
 
 /** Runs stills through recipes. Safe for many threads. */
@@ -24,6 +25,8 @@ public final class RefocusLine {
     private static final long LARGE = 8_000_000;
     /** What is hidden in front is filled from a little farther away than blur reaches. */
     private static final double BEYOND = 1.7;
+    /** Share of the time that goes by before the first part of a large picture is made. */
+    private static final double BEFORE_PARTS = 0.25;
     /** Parts of large pictures begin and end on multiples of this many pixels, so that small moves find what is known. */
     private static final int PART_STEP = 512;
 
@@ -101,6 +104,27 @@ public final class RefocusLine {
                 },
                 whole,
                 progress);
+    }
+
+    /**
+     * The result for somebody who does not look again, part by part, so that it never is in memory as a whole. Neither uses nor fills the
+     * line's cache.
+     */
+    public static void renderParts(
+            Still still, Recipe recipe, Size size, Progress progress, BiConsumer<Region, Picture> to) {
+        double radius = recipe.aperture().radiusPerNearness(size, recipe.band().centre());
+        OnceOver once = new OnceOver(size);
+        once.prepare(Line.of(still, recipe, size, radius, List.of(), List.of()).result());
+        progress.at(BEFORE_PARTS);
+        TouchupMasks masks = new TouchupMasks(
+                StageCache.keepingNothing(),
+                new Ground(still, recipe.depth(), once),
+                size,
+                Region.all(size),
+                new DrawnParts(),
+                progress);
+        Line line = Line.of(still, recipe, size, radius, painted(recipe, masks), reveals(recipe, masks));
+        once.run(line.result(), size, progress.part(BEFORE_PARTS, 1), to);
     }
 
     /**

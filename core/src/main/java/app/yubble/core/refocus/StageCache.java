@@ -24,15 +24,31 @@ public final class StageCache {
     public record Kept(Object value, long bytes) {}
 
     private final ConcurrentMap<StageKey, CompletableFuture<Kept>> results;
+    private final boolean keeps;
+
+    private StageCache(ConcurrentMap<StageKey, CompletableFuture<Kept>> results, boolean keeps) {
+        this.results = results;
+        this.keeps = keeps;
+    }
 
     /** @param results may drop any result that is complete at any time */
     public StageCache(ConcurrentMap<StageKey, CompletableFuture<Kept>> results) {
-        this.results = results;
+        this(results, true);
     }
 
     /** One that keeps everything as long as it lives. */
     public static StageCache keepingAll() {
         return new StageCache(new ConcurrentHashMap<>());
+    }
+
+    /** One that keeps nothing: for somebody who does not ask twice and is short of memory. */
+    static StageCache keepingNothing() {
+        return new StageCache(new ConcurrentHashMap<>(), false);
+    }
+
+    /** Lets go of a result. */
+    void forget(StageKey key) {
+        results.remove(key);
     }
 
     /** The cached result for {@code key}, or the one that {@code compute} returns, which is kept. */
@@ -61,8 +77,12 @@ public final class StageCache {
         try {
             T value = compute.get();
             own.complete(new Kept(value, bytes.applyAsLong(value)));
-            // A map that weighs what it holds weighs it only now.
-            results.replace(key, own, own);
+            if (keeps) {
+                // A map that weighs what it holds weighs it only now.
+                results.replace(key, own, own);
+            } else {
+                results.remove(key, own);
+            }
             return value;
         } catch (Throwable failure) {
             results.remove(key, own);

@@ -37,6 +37,11 @@ public interface Still {
     /** The picture at {@code size}, which has the full picture's shape; linear light. */
     Picture picture(Size size);
 
+    /** Whether whoever asks for a picture may keep and modify it, because it is made anew each time. */
+    default boolean handsOverPictures() {
+        return false;
+    }
+
     /** Whether it is known how much light of lamps was cut off: {@link #cutLight} has it then. */
     default boolean knowsCutLight() {
         return false;

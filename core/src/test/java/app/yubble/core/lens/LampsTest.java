@@ -92,7 +92,8 @@ class LampsTest {
         Plane radius = Pictures.plane(900, 500, (x, y) -> 4 + x / 25.0);
         Plane whole = render(source, radius);
         Region region = new Region(257, 131, 300, 200);
-        Plane part = LensRender.render(source, radius, Disc.ROUND, Glints.NONE.lift(source), region, Progress.NONE)
+        Plane part = LensRender.render(
+                        source, radius, Disc.ROUND, Lift.of(Glints.NONE.lift(source)), region, Progress.NONE)
                 .red();
         assertThat(Pictures.distance(part, Resample.crop(whole, region))).isLessThan(2e-3);
     }
@@ -117,7 +118,8 @@ class LampsTest {
     private static Lamps taken(Picture source, float radius) {
         Shelf shelf = Shelf.open();
         Plane field = Plane.filled(source.size(), radius);
-        TilePixels pixels = new TilePixels(source, field, new Plane(source.size()), Region.all(source.size()), shelf);
+        TilePixels pixels =
+                new TilePixels(source, field, Lift.of(new Plane(source.size())), Region.all(source.size()), shelf);
         Pieces[] none = new Pieces[source.height() / LayerCut.BAND];
         Arrays.setAll(none, band -> new Pieces());
         return Lamps.of(pixels, none, new RadiusSteps(Math.abs(radius)), 3.5f, 1);

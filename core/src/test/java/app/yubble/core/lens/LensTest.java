@@ -159,7 +159,8 @@ class LensTest {
         Plane radius = Pictures.plane(700, 500, (x, y) -> Math.hypot(x - 350, y - 250) < 120 ? 0 : (x - 350) / 12.0);
         Picture whole = render(source, radius);
         Region region = new Region(301, 173, 222, 190);
-        Picture part = LensRender.render(source, radius, Disc.ROUND, Glints.NONE.lift(source), region, Progress.NONE);
+        Picture part =
+                LensRender.render(source, radius, Disc.ROUND, Lift.of(Glints.NONE.lift(source)), region, Progress.NONE);
         assertThat(Pictures.distance(part.red(), Resample.crop(whole.red(), region)))
                 .isLessThan(2e-3);
     }
@@ -375,7 +376,8 @@ class LensTest {
         Plane radius = Pictures.plane(1900, 300, (x, y) -> (x - 900) / 40.0);
         Picture whole = render(source, radius);
         Region region = new Region(1400, 20, 300, 200);
-        Picture part = LensRender.render(source, radius, Disc.ROUND, Glints.NONE.lift(source), region, Progress.NONE);
+        Picture part =
+                LensRender.render(source, radius, Disc.ROUND, Lift.of(Glints.NONE.lift(source)), region, Progress.NONE);
         assertThat(Pictures.distance(part.red(), Resample.crop(whole.red(), region)))
                 .isLessThan(2e-3);
     }
@@ -440,7 +442,12 @@ class LensTest {
         Resample.paste(Resample.crop(after, told), before, told.x(), told.y());
         assertThat(Pictures.distance(before.red(), after.red())).isLessThan(1e-6);
         Picture kept = LensRender.render(
-                picture, field, Disc.ROUND, new Plane(picture.size()), Region.all(picture.size()), Progress.NONE);
+                picture,
+                field,
+                Disc.ROUND,
+                Lift.of(new Plane(picture.size())),
+                Region.all(picture.size()),
+                Progress.NONE);
         assertThat(Picture.difference(kept, after)).isNull();
     }
 

@@ -19,7 +19,12 @@ class TilingTest {
     private static LensRender.Job job(Plane radius) {
         Reach reach = new Reach(radius);
         return new LensRender.Job(
-                ANY, radius, radius, reach, new DiscShape(Disc.ROUND), LensRender.Plan.of(reach.overall(), SIZE));
+                ANY,
+                radius,
+                Lift.of(radius),
+                reach,
+                new DiscShape(Disc.ROUND),
+                LensRender.Plan.of(reach.overall(), SIZE));
     }
 
     private static Plane everywhere(float value) {

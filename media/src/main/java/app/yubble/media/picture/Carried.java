@@ -17,9 +17,12 @@ public record Carried(
 
     /** The picture in its space, with the metadata that it may have. */
     public DecodedPicture by(Picture picture, Origin origin) {
-        DecodedPicture there = space.converted(picture, origin);
+        return new DecodedPicture(space.converted(picture, origin).picture(), by(origin));
+    }
+
+    /** What a picture of this origin says of itself then. */
+    Origin by(Origin origin) {
         Notes notes = keepsPlace ? origin.notes() : origin.notes().withoutPlace();
-        return new DecodedPicture(
-                there.picture(), there.origin().withNotes(done == null ? notes : notes.withDone(done)));
+        return space.converted(origin).withNotes(done == null ? notes : notes.withDone(done));
     }
 }

@@ -1,6 +1,6 @@
 package app.yubble.media.picture;
 
-import app.yubble.core.raster.Picture;
+import java.awt.image.RenderedImage;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Files;
@@ -23,13 +23,13 @@ final class CodecTools {
     private CodecTools() {}
 
     /** Without loss at quality 1. */
-    static void webp(Picture picture, Origin origin, double quality, OutputStream out) throws IOException {
-        if (picture.size().longSide() > MOST_WEBP) {
+    static void webp(RenderedImage image, Origin origin, double quality, OutputStream out) throws IOException {
+        if (Math.max(image.getWidth(), image.getHeight()) > MOST_WEBP) {
             throw new IOException("a WebP file can be " + MOST_WEBP + " pixels wide and high; make it smaller");
         }
         OutsideProgram.inFolder(folder -> {
             Origin plain = origin.withNotes(Notes.NONE);
-            writePng(folder, picture, plain, false);
+            writePng(folder, image, plain);
             List<String> command = new ArrayList<>(List.of("cwebp", "-quiet", "-mt", "-metadata", "icc"));
             command.addAll(
                     quality >= 1
@@ -56,10 +56,10 @@ final class CodecTools {
         }
     }
 
-    /** Ten bits when the source had more than eight. */
-    static void avif(Picture picture, Origin origin, WriteSettings settings, OutputStream out) throws IOException {
+    /** Ten bits when the image has sixteen. */
+    static void avif(RenderedImage image, Origin origin, WriteSettings settings, OutputStream out) throws IOException {
         OutsideProgram.inFolder(folder -> {
-            writePng(folder, picture, origin, origin.isDeep());
+            writePng(folder, image, origin);
             boolean lossless = settings.quality() >= 1;
             List<String> command = new ArrayList<>(List.of("heif-enc", "-A"));
             command.addAll(
@@ -78,13 +78,9 @@ final class CodecTools {
         });
     }
 
-    private static void writePng(Path folder, Picture picture, Origin origin, boolean deep) throws IOException {
+    private static void writePng(Path folder, RenderedImage image, Origin origin) throws IOException {
         try (OutputStream to = Files.newOutputStream(folder.resolve("in.png"))) {
-            PictureWriter.encode(
-                    picture,
-                    origin,
-                    WriteSettings.of(deep ? PictureWriter.Format.PNG16 : PictureWriter.Format.PNG8, 1),
-                    to);
+            PngWriter.write(image, origin, to);
         }
     }
 

@@ -68,19 +68,26 @@ public enum ColourSpace {
     /** A picture in this space, with the origin that goes with it. What is in it already stays as it is. */
     public DecodedPicture converted(Picture picture, Origin origin) {
         Matrix3 own = toXyz;
-        byte[] ownProfile = profile;
         byte[] from = origin.profile();
-        if (own == null || ownProfile == null || this == SRGB && from == null) {
+        if (own == null || isOf(origin)) {
             return new DecodedPicture(picture, origin);
         }
-        ToneCurve curve = ToneCurve.ofProfile(ownProfile).orElseThrow();
-        Origin there = origin.withColours(ownProfile, curve);
+        Origin there = of(origin);
         Matrix3 source = from == null
                 ? SRGB.toXyz
                 : IccProfile.of(from).flatMap(IccProfile::toXyz).orElse(null);
         // A profile without primaries, of grey, says nothing about colour.
         return new DecodedPicture(
                 source == null ? picture : times(picture, own.inverse().times(source)), there);
+    }
+
+    private boolean isOf(Origin origin) {
+        return toXyz == null || this == SRGB && origin.profile() == null;
+    }
+
+    /** The origin of a picture that has been converted. */
+    Origin converted(Origin origin) {
+        return isOf(origin) ? origin : of(origin);
     }
 
     /** The origin of a picture that is in this space. */

@@ -1,20 +1,16 @@
 package app.yubble.media.picture;
 
-import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
-import app.yubble.core.raster.Resample;
 import java.awt.color.ColorSpace;
 import java.awt.image.BufferedImage;
 import java.awt.image.ComponentColorModel;
 import java.awt.image.DataBuffer;
-import java.awt.image.DataBufferByte;
 import java.awt.image.DataBufferUShort;
 import java.awt.image.Raster;
 import java.awt.image.WritableRaster;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.util.List;
 import java.util.Optional;
 import javax.imageio.IIOImage;
 import javax.imageio.ImageIO;
@@ -26,14 +22,9 @@ import javax.imageio.stream.ImageOutputStream;
  * Writes pictures with the tone curve, profile and metadata of their origin.
  *
  * <p>Eight-bit values are dithered by less than half a step: a value that came unchanged from an 8-bit file comes out
- * unchanged, and the smooth gradients that blur makes do not show bands.
+ * unchanged, and the smooth gradients that blur makes do not show bands. See {@link CodedImage}.
  */
 public final class PictureWriter {
-    /** Pixels of the longer side of a thumbnail, as EXIF has it. */
-    private static final int THUMBNAIL = 160;
-
-    private static final double THUMBNAIL_QUALITY = 0.8;
-
     private PictureWriter() {}
 
     /** What can be written. */
@@ -81,26 +72,15 @@ public final class PictureWriter {
 
     public static void write(Picture picture, Origin origin, WriteSettings settings, OutputStream out)
             throws IOException {
-        DecodedPicture there = settings.carried().by(picture, origin);
-        encode(there.picture(), there.origin(), settings, out);
-    }
-
-    static void encode(Picture picture, Origin origin, WriteSettings settings, OutputStream out) throws IOException {
-        switch (settings.format()) {
-            case JPEG -> writeJpeg(picture, origin, settings.quality(), settings.halvesColour(), out);
-            case PNG8 -> PngWriter.write(eightBit(picture, origin.curve()), origin, out);
-            case PNG16 -> PngWriter.write(sixteenBit(picture, origin.curve()), origin, out);
-            case TIFF8 -> TiffWriter.write(List.of(eightBit(picture, origin.curve())), origin, out);
-            case TIFF16 -> TiffWriter.write(List.of(sixteenBit(picture, origin.curve())), origin, out);
-            case WEBP -> CodecTools.webp(picture, origin, settings.quality(), out);
-            case AVIF -> CodecTools.avif(picture, origin, settings, out);
-        }
+        PictureSheet sheet = new PictureSheet(picture.size(), origin, settings);
+        sheet.add(picture, 0, 0);
+        sheet.write(out);
     }
 
     /** A JPEG for looking at, without any profile: browsers take its code values as they are. */
     public static void writeSeen(Picture picture, ToneCurve curve, double quality, OutputStream out)
             throws IOException {
-        writeJpeg(picture, new Origin("JPEG", picture.size(), null, curve, Camera.UNKNOWN), quality, false, out);
+        out.write(StripedJpeg.of(encoded(picture, curve, false), quality, false));
     }
 
     /** An image of eight bits as JPEG. */
@@ -132,67 +112,7 @@ public final class PictureWriter {
 
     /** The code values of a picture, dithered when they have eight bits. */
     public static BufferedImage encoded(Picture picture, ToneCurve curve, boolean deep) {
-        return deep ? sixteenBit(picture, curve) : eightBit(picture, curve);
-    }
-
-    private static BufferedImage eightBit(Picture picture, ToneCurve curve) {
-        int width = picture.width();
-        BufferedImage image = new BufferedImage(width, picture.height(), BufferedImage.TYPE_3BYTE_BGR);
-        byte[] data = ((DataBufferByte) image.getRaster().getDataBuffer()).getData();
-        float[] red = picture.red().samples();
-        float[] green = picture.green().samples();
-        float[] blue = picture.blue().samples();
-        EightBit redCode = curve.eightBit(0);
-        EightBit greenCode = curve.eightBit(1);
-        EightBit blueCode = curve.eightBit(2);
-        Bands.ofRows(picture.height(), (first, last) -> {
-            for (int i = first * width, o = 3 * i; i < last * width; i++, o += 3) {
-                float noise = ((i * 0x9E3779B1) >>> 8) * (0.9f / (1 << 24)) - 0.45f;
-                data[o] = blueCode.of(blue[i], noise);
-                data[o + 1] = greenCode.of(green[i], noise);
-                data[o + 2] = redCode.of(red[i], noise);
-            }
-        });
-        return image;
-    }
-
-    private static BufferedImage sixteenBit(Picture picture, ToneCurve curve) {
-        int width = picture.width();
-        WritableRaster raster =
-                Raster.createInterleavedRaster(DataBuffer.TYPE_USHORT, width, picture.height(), 3, null);
-        short[] data = ((DataBufferUShort) raster.getDataBuffer()).getData();
-        for (int c = 0; c < 3; c++) {
-            float[] encoding = curve.encoding(c);
-            float[] from = picture.planes().get(c).samples();
-            int offset = c;
-            Bands.ofRows(picture.height(), (first, last) -> {
-                for (int i = first * width; i < last * width; i++) {
-                    data[i * 3 + offset] = (short) Math.round(ToneCurve.encoded(encoding, from[i]) * 65535);
-                }
-            });
-        }
-        ComponentColorModel model = new ComponentColorModel(
-                ColorSpace.getInstance(ColorSpace.CS_sRGB), false, false, 1, DataBuffer.TYPE_USHORT);
-        return new BufferedImage(model, raster, false, null);
-    }
-
-    private static void writeJpeg(
-            Picture picture, Origin origin, double quality, boolean halvesColour, OutputStream out) throws IOException {
-        byte[] bytes = StripedJpeg.of(eightBit(picture, origin.curve()), quality, halvesColour);
-        ExifBlock exif = origin.notes().exif();
-        byte[] exifBytes = exif == null ? null : exif.bytes(thumbnail(picture, origin));
-        out.write(bytes, 0, 2);
-        out.write(Blocks.jpegSegments(new Blocks(
-                origin.profile(),
-                exifBytes,
-                origin.notes().xmp(),
-                origin.notes().iptc())));
-        out.write(bytes, 2, bytes.length - 2);
-    }
-
-    private static byte[] thumbnail(Picture picture, Origin origin) throws IOException {
-        Picture small = Resample.toSize(picture, picture.size().fitting(THUMBNAIL));
-        return StripedJpeg.of(eightBit(small, origin.curve()), THUMBNAIL_QUALITY, true);
+        return CodedImage.of(picture, curve, deep);
     }
 
     static ImageWriter writer(String className, String format) {

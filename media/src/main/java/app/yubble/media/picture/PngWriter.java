@@ -1,6 +1,6 @@
 package app.yubble.media.picture;
 
-import java.awt.image.BufferedImage;
+import java.awt.image.RenderedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -18,7 +18,7 @@ import javax.imageio.stream.ImageOutputStream;
 public final class PngWriter {
     private PngWriter() {}
 
-    public static void write(BufferedImage image, Origin origin, OutputStream out) throws IOException {
+    public static void write(RenderedImage image, Origin origin, OutputStream out) throws IOException {
         ImageWriter writer = PictureWriter.writer("com.sun.imageio.plugins.png.PNGImageWriter", "png");
         try (ImageOutputStream to = ImageIO.createImageOutputStream(out)) {
             ImageWriteParam param = writer.getDefaultWriteParam();

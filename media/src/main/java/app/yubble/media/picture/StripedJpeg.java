@@ -2,6 +2,7 @@ package app.yubble.media.picture;
 
 import app.yubble.core.raster.Bands;
 import java.awt.image.BufferedImage;
+import java.awt.image.RenderedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -28,7 +29,7 @@ final class StripedJpeg {
     /** Pixels of a block; with colour at half resolution four of them go together. */
     private static final int BLOCK = 8;
     /** Pixels of height of most strips: some strips for each core, but few restarts. */
-    private static final int STRIP = 128;
+    private static final int STRIP = CodedImage.ROWS;
     /** What the restart interval can say, in blocks. */
     private static final int MOST_BLOCKS = 65_535;
 
@@ -39,6 +40,21 @@ final class StripedJpeg {
      * @param halvesColour whether colour has half the resolution
      */
     static byte[] of(BufferedImage image, double quality, boolean halvesColour) throws IOException {
+        return of(image, (top, rows) -> image.getSubimage(0, top, image.getWidth(), rows), quality, halvesColour);
+    }
+
+    static byte[] of(CodedImage image, double quality, boolean halvesColour) throws IOException {
+        return of(image, image::rows, quality, halvesColour);
+    }
+
+    /** Gives rows of an image. */
+    @FunctionalInterface
+    private interface Strips {
+        BufferedImage rows(int top, int count);
+    }
+
+    private static byte[] of(RenderedImage image, Strips parts, double quality, boolean halvesColour)
+            throws IOException {
         int block = halvesColour ? 2 * BLOCK : BLOCK;
         int blocksAcross = (image.getWidth() + block - 1) / block;
         int height = Math.min(STRIP, Math.max(1, MOST_BLOCKS / blocksAcross) * block);
@@ -48,7 +64,7 @@ final class StripedJpeg {
             Bands.ofPieces(count, i -> {
                 int top = i * height;
                 int rows = Math.min(height, image.getHeight() - top);
-                strips[i] = whole(image.getSubimage(0, top, image.getWidth(), rows), quality, halvesColour);
+                strips[i] = whole(parts.rows(top, rows), quality, halvesColour);
             });
         } catch (UncheckedIOException fault) {
             throw fault.getCause();

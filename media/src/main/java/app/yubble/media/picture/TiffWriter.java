@@ -1,6 +1,6 @@
 package app.yubble.media.picture;
 
-import java.awt.image.BufferedImage;
+import java.awt.image.RenderedImage;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.List;
@@ -28,7 +28,7 @@ public final class TiffWriter {
     private TiffWriter() {}
 
     /** @param pages the first of them carries profile and metadata */
-    public static void write(List<BufferedImage> pages, Origin origin, OutputStream out) throws IOException {
+    public static void write(List<? extends RenderedImage> pages, Origin origin, OutputStream out) throws IOException {
         ImageWriter writer = PictureWriter.writer("com.sun.imageio.plugins.tiff.TIFFImageWriter", "tiff");
         try (ImageOutputStream to = ImageIO.createImageOutputStream(out)) {
             ImageWriteParam param = writer.getDefaultWriteParam();
@@ -37,7 +37,7 @@ public final class TiffWriter {
             param.setCompressionQuality(0.6f);
             writer.setOutput(to);
             writer.prepareWriteSequence(null);
-            for (BufferedImage page : pages) {
+            for (RenderedImage page : pages) {
                 TIFFDirectory main = TIFFDirectory.createFromMetadata(
                         writer.getDefaultImageMetadata(new ImageTypeSpecifier(page), param));
                 addProfile(main, origin);

@@ -119,7 +119,7 @@ class BatchController {
         for (UUID id : wanted.shots().stream().distinct().toList()) {
             Shot shot = shots.owned(id, account);
             List<Versions.Named> named = versions.named(id, account);
-            String why = reason(shot, named, wanted.settings().format());
+            String why = reason(shot, named, wanted.settings());
             if (why != null) {
                 left.add(new LeftOut(id, shot.name(), why));
                 continue;
@@ -153,14 +153,14 @@ class BatchController {
         return new Plan(out, left);
     }
 
-    private static @Nullable String reason(Shot shot, List<Versions.Named> named, DeliveryFormat format) {
+    private static @Nullable String reason(Shot shot, List<Versions.Named> named, DeliverySettings settings) {
         if (shot.isClip()) {
             return "It is a clip; clips are delivered from the Bench.";
         }
-        if (format.isForClips()) {
+        if (settings.format().isForClips()) {
             return "It is a photo.";
         }
-        return named.isEmpty() ? "It has no depth yet." : null;
+        return named.isEmpty() ? "It has no depth yet." : settings.refuses(shot.size());
     }
 
     private static @Nullable String twice(List<Planned> all) {

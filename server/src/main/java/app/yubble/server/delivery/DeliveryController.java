@@ -149,6 +149,10 @@ class DeliveryController {
         String depth = requireDepth(shot, recipe.depth().source());
         DeliverySettings settings = wanted.settings();
         requireKind(source, settings.format());
+        String why = settings.refuses(source.size());
+        if (why != null) {
+            throw new RefusedException(why);
+        }
         String pattern = wanted.pattern();
         String name = (pattern == null || pattern.isBlank() ? NamePattern.USUAL : new NamePattern(pattern))
                 .name(new NamePattern.Words(source.name(), wanted.versionName(), "", 1, 1));

@@ -1,5 +1,6 @@
 package app.yubble.server.delivery;
 
+import app.yubble.core.raster.Size;
 import app.yubble.media.picture.ColourSpace;
 import jakarta.validation.constraints.DecimalMax;
 import jakarta.validation.constraints.DecimalMin;
@@ -26,6 +27,23 @@ record DeliverySettings(
         @Nullable ColourSpace space,
         @Nullable Boolean keepsPlace,
         @Nullable @DecimalMin("0") @DecimalMax("1") Double sharpening) {
+    /** Pixels of a photo whose layers are written: they take several times the memory of a flat picture. */
+    private static final long MOST_LAYERED = 50_000_000;
+
+    /** Of what is made of a photo of this size. */
+    Size size(Size photo) {
+        return longestSide == null ? photo : photo.fitting(longestSide);
+    }
+
+    /** Why a photo of this size cannot be delivered so, in a sentence; null when it can. */
+    @Nullable
+    String refuses(Size photo) {
+        return format.kind() == DeliveryFormat.Kind.LAYERS && photo.pixels() > MOST_LAYERED
+                ? "Layers are delivered of photos of up to " + MOST_LAYERED / 1_000_000
+                        + " megapixels. Deliver this one flat, or bring it in smaller."
+                : null;
+    }
+
     static DeliverySettings of(DeliveryFormat format, double quality, @Nullable Integer longestSide) {
         return new DeliverySettings(format, quality, longestSide, null, null, null, null);
     }

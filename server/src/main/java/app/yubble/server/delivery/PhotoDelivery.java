@@ -13,8 +13,6 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.Layers;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
-import app.yubble.core.refocus.View;
-import app.yubble.core.refocus.Viewer;
 import app.yubble.media.depthfile.DepthWriter;
 import app.yubble.media.depthfile.StoredDepthWriter;
 import app.yubble.media.layered.LayeredWriter;
@@ -22,6 +20,7 @@ import app.yubble.media.picture.Carried;
 import app.yubble.media.picture.ColourSpace;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureReader;
+import app.yubble.media.picture.PictureSheet;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.picture.WriteSettings;
 import app.yubble.media.recipe.Done;
@@ -33,6 +32,10 @@ import app.yubble.server.storage.FileStore;
 import app.yubble.server.storage.StoredPictures;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.util.Objects;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.BiConsumer;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Renders what is delivered of a photo and stores it. */
@@ -42,6 +45,8 @@ class PhotoDelivery {
     private static final int STORED_DEPTH = 2048;
 
     private static final int THUMBNAIL = 640;
+    /** Pixels of a picture that is drawn as a whole, to be reduced. */
+    private static final long MOST_DRAWN = 60_000_000;
 
     private final Materials materials;
     private final FileStore files;
@@ -63,7 +68,7 @@ class PhotoDelivery {
     record Made(FileStore.Stored file, String thumbnail) {}
 
     /**
-     * One run. Its line is let go of before anything is written: both together do not fit into memory.
+     * One run.
      *
      * @param size of the result
      */
@@ -83,24 +88,48 @@ class PhotoDelivery {
         }
 
         private Layers layers() {
-            RefocusLine line = line();
-            return line.layers(still, recipe, drawn(line, recipe.everywhere(), size));
+            return line().layers(still, recipe, drawn(recipe.everywhere(), size));
+        }
+
+        /** The result as it is written. */
+        private PictureSheet sheet(PictureWriter.Format format) {
+            PictureSheet out = new PictureSheet(size, origin, writing(format));
+            if (size.equals(still.size())) {
+                draw(recipe, size, (part, picture) -> out.add(picture, part.x(), part.y()));
+            } else {
+                out.add(smaller(), 0, 0);
+            }
+            return out;
         }
 
         /** A smaller picture is drawn larger and reduced with a better filter, which keeps more of the details. */
-        private Picture picture() {
-            Picture out = Reduction.of(drawn(line(), recipe, Reduction.drawnAt(still.size(), size)), size);
+        private Picture smaller() {
+            Size at = Reduction.drawnAt(still.size(), size);
+            if (at.pixels() > MOST_DRAWN) {
+                at = size.pixels() > MOST_DRAWN
+                        ? size
+                        : at.fitting((int) (at.longSide() * Math.sqrt((double) MOST_DRAWN / at.pixels())));
+            }
+            Picture out = Reduction.of(drawn(recipe, at), size);
             Double sharpening = settings.sharpening();
-            if (sharpening != null && sharpening > 0 && !size.equals(still.size())) {
+            if (sharpening != null && sharpening > 0) {
                 Crispness.raise(out, Region.all(size), out.copy(), new Plane(size), Noise.none(), sharpening);
             }
             return out;
         }
 
-        private Picture drawn(RefocusLine line, Recipe wanted, Size at) {
-            line.nearness(still, wanted.depth(), at);
-            progress.at(0.15);
-            return line.render(new Viewer(), still, wanted, View.of(at), progress.part(0.15, 0.9));
+        private Picture drawn(Recipe wanted, Size at) {
+            AtomicReference<@Nullable Picture> out = new AtomicReference<>();
+            draw(wanted, at, (part, picture) -> {
+                // Not before there is something to put into it: until then the line needs the memory.
+                Picture whole = out.updateAndGet(known -> known == null ? Picture.blank(at) : known);
+                Resample.paste(picture, Objects.requireNonNull(whole), part.x(), part.y());
+            });
+            return Objects.requireNonNull(out.get());
+        }
+
+        private void draw(Recipe wanted, Size at, BiConsumer<Region, Picture> to) {
+            RefocusLine.renderParts(still, wanted, at, progress.part(0.02, 0.95), to);
         }
 
         private WriteSettings writing(PictureWriter.Format format) {
@@ -120,8 +149,7 @@ class PhotoDelivery {
     private Run run(Delivery delivery, Shot shot, Progress progress) throws IOException {
         Recipe stored = RecipeJson.read(delivery.recipe());
         ShotStill still = materials.of(shot).frame(0);
-        Integer longest = delivery.settings().longestSide();
-        Size size = longest == null ? shot.size() : shot.size().fitting(longest);
+        Size size = delivery.settings().size(shot.size());
         Origin origin = reader.inspect(files.bytes(shot.contentHash())).withSize(size);
         return new Run(delivery.settings(), still, stored.at(still.moment()), size, origin, progress);
     }
@@ -140,27 +168,27 @@ class PhotoDelivery {
     }
 
     private Made picture(Run run, PictureWriter.Format format) throws IOException {
-        Picture result = run.picture();
-        FileStore.Stored file = files.put(
-                (FileStore.Writing) out -> PictureWriter.write(result, run.origin(), run.writing(format), out));
-        return new Made(file, thumbnail(result, run.origin()));
+        PictureSheet result = run.sheet(format);
+        FileStore.Stored file = files.put((FileStore.Writing) result::write);
+        return new Made(file, thumbnail(result.small(THUMBNAIL), run.origin()));
     }
 
     private Made pictureWithDepth(Run run, PictureWriter.Format format) throws IOException {
-        Picture result = run.picture();
+        PictureSheet result = run.sheet(format);
         Plane nearness = run.storedDepth();
         ByteArrayOutputStream jpeg = new ByteArrayOutputStream();
-        PictureWriter.write(result, run.origin(), run.writing(format), jpeg);
+        result.write(jpeg);
         byte[] whole = StoredDepthWriter.store(jpeg.toByteArray(), nearness);
-        return new Made(files.put((FileStore.Writing) out -> out.write(whole)), thumbnail(result, run.origin()));
+        return new Made(
+                files.put((FileStore.Writing) out -> out.write(whole)),
+                thumbnail(result.small(THUMBNAIL), run.origin()));
     }
 
     private static Size small(Size size) {
         return size.fitting(Math.min(THUMBNAIL, size.longSide()));
     }
 
-    private String thumbnail(Picture result, Origin origin) {
-        Picture seen = Resample.toSize(result, small(result.size()));
+    private String thumbnail(Picture seen, Origin origin) {
         Origin plain = new Origin("JPEG", seen.size(), origin.profile(), origin.curve(), origin.camera());
         return pictures.put(seen, plain, PictureWriter.Format.JPEG);
     }

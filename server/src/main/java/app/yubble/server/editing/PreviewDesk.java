@@ -13,7 +13,6 @@ import app.yubble.server.problem.OutdatedException;
 import app.yubble.server.problem.RefusedException;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
-import io.micrometer.core.instrument.MeterRegistry;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -54,8 +53,8 @@ class PreviewDesk {
 
     private final com.google.common.cache.Cache<Page, Viewer> viewers;
 
-    PreviewDesk(YubbleProperties properties, MeterRegistry meters) {
-        viewers = LastUsed.upTo(properties.viewerBytes(), Viewer::bytes, "viewers", meters);
+    PreviewDesk(YubbleProperties properties, LastUsed kept) {
+        viewers = kept.upTo(properties.viewerBytes(), Viewer::bytes, "viewers");
     }
 
     /** Work of somebody who looks at a page's pictures. */

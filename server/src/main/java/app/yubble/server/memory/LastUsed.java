@@ -5,7 +5,12 @@ import com.google.common.cache.CacheBuilder;
 import io.micrometer.core.instrument.MeterRegistry;
 import io.micrometer.core.instrument.binder.cache.GuavaCacheMetrics;
 import java.time.Duration;
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Supplier;
 import java.util.function.ToLongFunction;
+import org.springframework.stereotype.Component;
 
 /**
  * Keeps what was used last, up to so many bytes.
@@ -13,10 +18,19 @@ import java.util.function.ToLongFunction;
  * <p>Not what was used most: a cache that judges by how often something was used turns away the large picture that was opened
  * just now, in favour of those that somebody worked on for an hour and has left, and every dab on it begins from the file.
  */
+@Component
 public final class LastUsed {
     private static final Duration UNUSED = Duration.ofMinutes(20);
+    /** By how much less is kept while a very large picture is worked on. */
+    private static final int SHORT = 8;
 
-    private LastUsed() {}
+    private final MeterRegistry meters;
+    private final List<Cache<?, ?>> caches = new CopyOnWriteArrayList<>();
+    private final AtomicInteger large = new AtomicInteger();
+
+    LastUsed(MeterRegistry meters) {
+        this.meters = meters;
+    }
 
     /**
      * What has not been used for twenty minutes goes too.
@@ -24,17 +38,33 @@ public final class LastUsed {
      * @param bytes of a value, asked when it is put
      * @param name of its figures
      */
-    public static <K, V> Cache<K, V> upTo(long mostBytes, ToLongFunction<V> bytes, String name, MeterRegistry meters) {
+    public <K, V> Cache<K, V> upTo(long mostBytes, ToLongFunction<V> bytes, String name) {
         Cache<K, V> out = CacheBuilder.newBuilder()
                 // One order and one sum for all; a segment of its own for each thread would turn away half of what
                 // fits.
                 .concurrencyLevel(1)
                 .maximumWeight(mostBytes)
-                .weigher((K key, V value) -> (int) Math.min(Integer.MAX_VALUE, bytes.applyAsLong(value)))
+                .weigher((K key, V value) -> weight(bytes.applyAsLong(value)))
                 .expireAfterAccess(UNUSED)
                 .recordStats()
                 .build();
+        caches.add(out);
         GuavaCacheMetrics.monitor(meters, out, name);
         return out;
+    }
+
+    private int weight(long bytes) {
+        return (int) Math.min(Integer.MAX_VALUE, large.get() > 0 ? SHORT * bytes : bytes);
+    }
+
+    /** Does work that needs nearly all memory there is: what was kept is let go of, and until it is done little is kept. */
+    public <T> T makingRoom(Supplier<T> work) {
+        large.incrementAndGet();
+        try {
+            caches.forEach(Cache::invalidateAll);
+            return work.get();
+        } finally {
+            large.decrementAndGet();
+        }
     }
 }

@@ -90,6 +90,11 @@ final class PhotoMaterial implements ShotMaterial, ShotStill, Photo {
     }
 
     @Override
+    public boolean handsOverPictures() {
+        return true;
+    }
+
+    @Override
     public DepthEstimate depth(DepthChoice.Source source) {
         DepthMap.Content content = map(source).content();
         String matte = content.matteHash();

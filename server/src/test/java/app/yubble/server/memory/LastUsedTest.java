@@ -9,7 +9,7 @@ import org.junit.jupiter.api.Test;
 
 class LastUsedTest {
     private final Cache<String, Integer> cache =
-            LastUsed.upTo(100, Integer::longValue, "test", new SimpleMeterRegistry());
+            new LastUsed(new SimpleMeterRegistry()).upTo(100, Integer::longValue, "test");
 
     @Test
     void aLargePictureOpenedJustNowIsKeptAlthoughOthersWereUsedOften() {
@@ -34,5 +34,21 @@ class LastUsedTest {
         cache.put("b", 40);
         cache.put("a", 101);
         assertThat(cache.asMap()).doesNotContainKey("a");
+    }
+
+    @Test
+    void roomIsMadeForAVeryLargePicture() {
+        LastUsed kept = new LastUsed(new SimpleMeterRegistry());
+        Cache<String, Integer> small = kept.upTo(100, Integer::longValue, "small");
+        small.put("before", 50);
+        kept.makingRoom(() -> {
+            assertThat(small.asMap()).isEmpty();
+            small.put("tiny", 10);
+            small.put("large", 50);
+            assertThat(small.asMap()).containsOnlyKeys("tiny");
+            return true;
+        });
+        small.put("after", 50);
+        assertThat(small.asMap()).containsKey("after");
     }
 }
