@@ -165,6 +165,10 @@ export const api = {
   async changePassword(before: string, password: string): Promise<void> {
     await send('/api/account/password', { method: 'PUT', json: { before, password } })
   },
+  async endAccount(password: string): Promise<void> {
+    await send('/api/account/end', { method: 'POST', json: { password } })
+  },
+  everything: '/api/account/everything',
   useDepthEngine: (name: string) => json<Settings>('/api/settings/depth-engine', { method: 'PUT', json: { name } }),
   /** @param picture changes the address whenever there is another one */
   thumbnail: (id: string, picture?: string | null) => `/api/shots/${id}/thumbnail${picture ? `?of=${picture}` : ''}`,

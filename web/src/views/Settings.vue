@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted } from 'vue'
 import AccountSettings from './AccountSettings.vue'
+import LeavingSettings from './LeavingSettings.vue'
 import TopBar from '../shell/TopBar.vue'
 import { useSettings } from '../stores/settings'
 
@@ -79,6 +80,7 @@ onMounted(store.load)
         </p>
       </section>
       <AccountSettings />
+      <LeavingSettings />
     </main>
   </div>
 </template>

@@ -77,10 +77,9 @@ async function enter(): Promise<void> {
         {{ creating ? 'I have an account' : 'Create an account' }}
       </v-btn>
       <p v-if="session.demo" class="quiet small demo">
-        To look around: name
+        To look around, sign in as
         <b>demo</b>
-        , password
-        <b>open day at the club</b>
+        with the password that the start command has printed.
       </p>
     </form>
   </main>

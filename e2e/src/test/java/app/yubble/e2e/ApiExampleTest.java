@@ -35,7 +35,7 @@ class ApiExampleTest {
                         "NAME",
                         "demo",
                         "PASSWORD",
-                        "open day at the club",
+                        App.shared().demoPassword(),
                         "PHOTO",
                         photo.toString()));
         Process running = example.start();

@@ -9,6 +9,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -90,6 +91,21 @@ final class App implements AutoCloseable {
         page.getByText("Create the account").click();
         page.getByText("Drop photos and clips anywhere on this page.").waitFor();
         return page;
+    }
+
+    String demoPassword() {
+        Path file = data.resolve("demo-password");
+        try {
+            // It is made when the application is ready.
+            for (int tries = 0; Files.notExists(file) && tries < 100; tries++) {
+                Thread.sleep(100);
+            }
+            return Files.readString(file).strip();
+        } catch (IOException fault) {
+            throw new UncheckedIOException(fault);
+        } catch (InterruptedException stopped) {
+            throw new IllegalStateException(stopped);
+        }
     }
 
     /** The first shot that is ready; on a busy machine its depth may take long. */

@@ -412,7 +412,7 @@ class PhotoTest {
         Page demo = guest.newPage();
         demo.navigate(app.address);
         demo.getByLabel("Name").fill("demo");
-        demo.getByLabel("Password").fill("open day at the club");
+        demo.getByLabel("Password").fill(app.demoPassword());
         demo.keyboard().press("Enter");
         demo.getByRole(com.microsoft.playwright.options.AriaRole.HEADING)
                 .getByText("Open day")

@@ -2,6 +2,7 @@ package app.yubble.server;
 
 import app.yubble.core.subject.Quality;
 import java.nio.file.Path;
+import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 
 /**
@@ -24,6 +25,7 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param viewerBytes how much memory may hold what open pages looked at last
  * @param leastFreeBytes of the disk, kept for the database: with less no file is taken and none made
  * @param sessionDays after which a session ends, however often it is used
+ * @param hosts names by which the server is known besides those of this machine for itself
  */
 @ConfigurationProperties("yubble")
 public record YubbleProperties(
@@ -43,4 +45,5 @@ public record YubbleProperties(
         long cacheBytes,
         long viewerBytes,
         long leastFreeBytes,
-        int sessionDays) {}
+        int sessionDays,
+        List<String> hosts) {}

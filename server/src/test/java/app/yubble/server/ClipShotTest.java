@@ -3,12 +3,14 @@ package app.yubble.server;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import app.yubble.server.storage.Sweep;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -29,6 +31,9 @@ class ClipShotTest extends ServerTest {
 
     @Autowired
     private JdbcTemplate database;
+
+    @Autowired
+    private Sweep sweep;
 
     @BeforeAll
     static void makeFilm() throws IOException {
@@ -116,6 +121,22 @@ class ClipShotTest extends ServerTest {
                         + "}");
         assertThat(answer.status()).as(answer.text()).isEqualTo(202);
         return answer.json().get("id").asString();
+    }
+
+    @Test
+    void sweepsLeaveWhatAClipsDepthConsistsOf() throws IOException {
+        Browser browser = browser().signedUp("cutter");
+        String shot = readyClip(browser);
+        sweep.sweep(Instant.now().plusSeconds(5));
+        sweep.sweep(Instant.now().plusSeconds(5));
+        JsonNode recipe = version(browser, shot).get("recipe");
+        String id = deliver(browser, shot, recipe, "mp4", "{\"from\":0,\"end\":6}");
+        assertThat(finished(browser, id).get("state").asString()).isEqualTo("done");
+        assertThat(database.queryForObject("select count(*) from stretch where shot_id = ?", Integer.class, shot))
+                .isPositive();
+        browser.send("DELETE", "/api/shots/" + shot, "");
+        assertThat(database.queryForObject("select count(*) from stretch where shot_id = ?", Integer.class, shot))
+                .isZero();
     }
 
     @Test

@@ -6,6 +6,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
@@ -30,6 +32,17 @@ class SessionTest extends ServerTest {
         assertThat(browser.get("/actuator/health").json().get("status").asString())
                 .isEqualTo("UP");
         assertThat(browser.get("/actuator/env").status()).isEqualTo(404);
+    }
+
+    @Test
+    void pagesMayDoNoMoreThanTheyNeed() {
+        var headers = browser().get("/sign-in").raw().headers();
+        assertThat(headers.firstValue("content-security-policy").orElse(""))
+                .contains("default-src 'self'")
+                .contains("form-action 'self'")
+                .contains("frame-ancestors 'none'");
+        assertThat(headers.firstValue("referrer-policy").orElse("")).isEqualTo("same-origin");
+        assertThat(headers.firstValue("permissions-policy").orElse("")).contains("camera=()");
     }
 
     @Test
@@ -109,6 +122,17 @@ class SessionTest extends ServerTest {
         assertThat(browser.send("POST", "/api/accounts", "{\"name\":\"taken\",\"password\":\"long enough too\"}")
                         .status())
                 .isEqualTo(409);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"password1234", "qwertyuiop", "1234567890", "Passw0rd2026", "eagereager", "yubbleyubble"})
+    void passwordsThatEverybodyTriesFirstAreRefused(String password) {
+        Browser browser = browser();
+        browser.get("/api/session");
+        Browser.Answer answer =
+                browser.send("POST", "/api/accounts", "{\"name\":\"eager\",\"password\":\"" + password + "\"}");
+        assertThat(answer.status()).as(answer.text()).isEqualTo(422);
+        assertThat(answer.text()).contains("first that somebody would try");
     }
 
     @Test

@@ -1,18 +1,13 @@
 package app.yubble.server.account;
 
 import app.yubble.server.problem.NotFoundException;
-import app.yubble.server.problem.RefusedException;
-import app.yubble.server.problem.TooOftenException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpSession;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.util.List;
 import org.springframework.http.HttpStatus;
-import org.springframework.security.authentication.BadCredentialsException;
-import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
-import org.springframework.security.web.authentication.WebAuthenticationDetails;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -26,12 +21,12 @@ import org.springframework.web.bind.annotation.RestController;
 class AccountController {
     private final Accounts accounts;
     private final Sessions sessions;
-    private final ThrottledSignIn signIn;
+    private final PasswordCheck passwords;
 
-    AccountController(Accounts accounts, Sessions sessions, ThrottledSignIn signIn) {
+    AccountController(Accounts accounts, Sessions sessions, PasswordCheck passwords) {
         this.accounts = accounts;
         this.sessions = sessions;
-        this.signIn = signIn;
+        this.passwords = passwords;
     }
 
     record NewPassword(@NotNull String before, @NotNull String password) {}
@@ -44,16 +39,7 @@ class AccountController {
             @RequestBody @Valid NewPassword wanted,
             HttpServletRequest request,
             HttpSession session) {
-        UsernamePasswordAuthenticationToken asked =
-                UsernamePasswordAuthenticationToken.unauthenticated(who.name(), wanted.before());
-        asked.setDetails(new WebAuthenticationDetails(request));
-        try {
-            signIn.authenticate(asked);
-        } catch (BadCredentialsException wrong) {
-            throw new RefusedException("The password until now is another one.");
-        } catch (ThrottledSignIn.TooManyTriesException tooMany) {
-            throw new TooOftenException("Too many wrong passwords. Wait five minutes and try again.");
-        }
+        passwords.require(who, wanted.before(), request);
         accounts.usePassword(who.id(), wanted.password());
         sessions.endAllBut(who.name(), session.getId());
     }

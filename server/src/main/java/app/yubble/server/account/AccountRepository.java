@@ -10,4 +10,6 @@ interface AccountRepository extends Repository<Account, UUID> {
     Optional<Account> findByFoldedName(String name);
 
     Account save(Account account);
+
+    void deleteById(UUID id);
 }

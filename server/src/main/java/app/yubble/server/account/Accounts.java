@@ -3,6 +3,7 @@ package app.yubble.server.account;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.problem.RefusedException;
+import com.nulabinc.zxcvbn.Zxcvbn;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Objects;
@@ -23,6 +24,13 @@ public class Accounts implements UserDetailsService {
     private static final int LEAST_PASSWORD = 10;
     // BCrypt reads no more than 72 bytes.
     private static final int MOST_PASSWORD_BYTES = 72;
+
+    /** Knows tens of thousands of common passwords, names and words, and how people change them. */
+    private static final Zxcvbn GUESSES = new Zxcvbn();
+    /** As many can be tried within minutes by somebody who has the table of accounts. */
+    private static final double LEAST_GUESSES = 1e6;
+    /** Everybody's first idea. */
+    private static final String PRODUCT = "yubble";
 
     private final AccountRepository repository;
     private final PasswordEncoder encoder;
@@ -82,7 +90,7 @@ public class Accounts implements UserDetailsService {
     @Transactional
     public UUID create(String name, String password) {
         String shown = AccountName.shown(name);
-        requireGood(password);
+        requireGood(shown, password);
         if (find(shown).isPresent()) {
             throw new ConflictException("There already is an account of that name.");
         }
@@ -91,21 +99,29 @@ public class Accounts implements UserDetailsService {
                 .id();
     }
 
-    /** Whoever changes a password has shown that they know the one before. */
+    /** With all that belongs to it. */
     @Transactional
-    void usePassword(UUID id, String password) {
-        requireGood(password);
-        repository
-                .findById(id)
-                .orElseThrow(() -> new NotFoundException("account"))
-                .usePassword(Objects.requireNonNull(encoder.encode(password)));
+    public void delete(UUID id) {
+        repository.deleteById(id);
     }
 
-    private static void requireGood(String password) {
+    /** Whoever changes a password has shown that they know the one before. */
+    @Transactional
+    public void usePassword(UUID id, String password) {
+        Account account = repository.findById(id).orElseThrow(() -> new NotFoundException("account"));
+        requireGood(account.name(), password);
+        account.usePassword(Objects.requireNonNull(encoder.encode(password)));
+    }
+
+    private static void requireGood(String name, String password) {
         if (password.length() < LEAST_PASSWORD
                 || password.getBytes(StandardCharsets.UTF_8).length > MOST_PASSWORD_BYTES) {
             throw new RefusedException("The password must have at least " + LEAST_PASSWORD + " characters and at most "
                     + MOST_PASSWORD_BYTES + " bytes.");
+        }
+        if (GUESSES.measure(password, List.of(name, PRODUCT)).getGuesses() < LEAST_GUESSES) {
+            throw new RefusedException("This password is among the first that somebody would try."
+                    + " Three or four words that have nothing to do with each other are a good one.");
         }
     }
 }

@@ -7,8 +7,10 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Objects;
+import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.Ordered;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.AuthenticationServiceException;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
@@ -18,12 +20,19 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.csrf.CsrfFilter;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 
 /** Session cookie, CSRF token for the single-page app, and nothing under /api without signing in. */
 @Configuration
 class SecurityConfiguration {
     private static final String CONTENT_POLICY = "default-src 'self'; img-src 'self' blob: data:; "
-            + "style-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'";
+            + "style-src 'self' 'unsafe-inline'; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; "
+            + "form-action 'self'";
+    /** Nothing of a machine that a page of this application could need. */
+    private static final String PERMISSIONS =
+            "camera=(), microphone=(), geolocation=(), payment=(), usb=(), display-capture=()";
+    /** After what sets names that a proxy tells of, before all else. */
+    private static final int FIRST = Ordered.HIGHEST_PRECEDENCE + 10;
 
     @Bean
     PasswordEncoder passwordEncoder() {
@@ -33,9 +42,18 @@ class SecurityConfiguration {
     private static final int LONGEST_BROWSER = 200;
 
     @Bean
+    FilterRegistrationBean<HostFilter> hosts(YubbleProperties properties) {
+        FilterRegistrationBean<HostFilter> out = new FilterRegistrationBean<>(new HostFilter(properties.hosts()));
+        out.setOrder(FIRST);
+        return out;
+    }
+
+    @Bean
     SecurityFilterChain filters(HttpSecurity http, YubbleProperties properties) {
         return http.csrf(csrf -> csrf.spa())
-                .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_POLICY)))
+                .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_POLICY))
+                        .referrerPolicy(policy -> policy.policy(ReferrerPolicy.SAME_ORIGIN))
+                        .permissionsPolicyHeader(policy -> policy.policy(PERMISSIONS)))
                 .authorizeHttpRequests(requests -> requests.requestMatchers("/api/session", "/api/accounts")
                         .permitAll()
                         .requestMatchers("/api/**")

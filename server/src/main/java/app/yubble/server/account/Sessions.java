@@ -61,6 +61,10 @@ public class Sessions {
                 .forEach(each -> repository.deleteById(each.getId()));
     }
 
+    public void endAll(String account) {
+        endAllBut(account, "");
+    }
+
     /** Whether somebody is still signed in by a session. */
     public boolean isOpen(String id) {
         Session session = repository.findById(id);

@@ -7,9 +7,6 @@ import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.nio.file.attribute.FileAttribute;
-import java.nio.file.attribute.PosixFilePermission;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.security.SecureRandom;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -17,7 +14,6 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -41,9 +37,6 @@ public final class LocalMariaDb {
     /** Between two tries to start it again, at most; the first comes after one second. */
     private static final int MOST_SECONDS_BETWEEN = 30;
 
-    private static final FileAttribute<Set<PosixFilePermission>> OWNER_ONLY =
-            PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"));
-
     private final Path home;
     private final FolderLock lock;
     private final int port;
@@ -55,7 +48,7 @@ public final class LocalMariaDb {
         this.home = home;
         this.lock = lock;
         port = freePort();
-        password = password(home.resolve("password"));
+        password = SecretFile.read(home.resolve("password"), LocalMariaDb::password);
         install();
         process = launched();
         waitUntilItAnswers();
@@ -112,7 +105,7 @@ public final class LocalMariaDb {
 
     private Process launched() throws IOException {
         Path init = home.resolve("init.sql");
-        writeSecret(
+        SecretFile.write(
                 init,
                 "create database if not exists yubble character set utf8mb4;\n"
                         + "create or replace user 'yubble'@'127.0.0.1' identified by '" + password + "';\n"
@@ -188,22 +181,10 @@ public final class LocalMariaDb {
                 });
     }
 
-    private static String password(Path file) throws IOException {
-        if (!Files.exists(file) || Files.size(file) == 0) {
-            byte[] random = new byte[24];
-            new SecureRandom().nextBytes(random);
-            writeSecret(file, HexFormat.of().formatHex(random));
-        }
-        return Files.readString(file).strip();
-    }
-
-    /** All of it or nothing, and at no time for others to read. */
-    private static void writeSecret(Path file, String content) throws IOException {
-        Path fresh = file.resolveSibling(file.getFileName() + ".new");
-        Files.deleteIfExists(fresh);
-        Files.createFile(fresh, OWNER_ONLY);
-        Files.writeString(fresh, content);
-        Files.move(fresh, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+    private static String password() {
+        byte[] random = new byte[24];
+        new SecureRandom().nextBytes(random);
+        return HexFormat.of().formatHex(random);
     }
 
     private static int freePort() throws IOException {

@@ -201,7 +201,7 @@ class ClipDelivery {
             } else {
                 film(reel, part, file, done);
             }
-            store.put(name, files.keep(file).hash());
+            store.put(name, reel.shot.id(), files.keep(file).hash());
         } finally {
             Files.deleteIfExists(file);
         }

@@ -54,6 +54,17 @@ public class Deliveries {
                 Delivery::id);
     }
 
+    /** A file that is done. */
+    public record Done(String fileName, String contentHash) {}
+
+    /** All of an account that are done, the oldest first. */
+    @Transactional(readOnly = true)
+    public List<Done> done(UUID account) {
+        return repository.findByAccountIdAndPlayingFalseAndContentHashIsNotNullOrderByCreated(account).stream()
+                .map(each -> new Done(each.fileName(), String.valueOf(each.contentHash())))
+                .toList();
+    }
+
     Delivery owned(UUID id, UUID account) {
         return repository.findByIdAndAccountId(id, account).orElseThrow(() -> new NotFoundException("delivery"));
     }

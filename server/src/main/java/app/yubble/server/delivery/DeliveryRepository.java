@@ -26,6 +26,8 @@ interface DeliveryRepository extends Repository<Delivery, UUID> {
 
     List<Delivery> findByAccountIdAndBatchOrderByFileName(UUID accountId, UUID batch);
 
+    List<Delivery> findByAccountIdAndPlayingFalseAndContentHashIsNotNullOrderByCreated(UUID accountId);
+
     List<Delivery> findByStateInAndChangedBeforeOrderByChanged(
             Collection<Delivery.State> states, Instant moment, Limit limit);
 

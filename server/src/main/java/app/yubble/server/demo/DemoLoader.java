@@ -3,10 +3,13 @@ package app.yubble.server.demo;
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.account.Accounts;
 import app.yubble.server.arrival.Arrivals;
+import app.yubble.server.database.SecretFile;
 import app.yubble.server.shoot.Shoots;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.security.SecureRandom;
+import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -19,10 +22,14 @@ import tools.jackson.databind.json.JsonMapper;
 /** Puts the demo account and the open day's photos in, once. */
 @Component
 class DemoLoader {
-    /** The demo account's name and password; the start command prints them. */
     private static final String NAME = "demo";
+    /** In the data folder; the start command prints what it holds. */
+    private static final String PASSWORD_FILE = "demo-password";
+    /** Without what looks alike. */
+    private static final String LETTERS = "abcdefghjkmnpqrstuvwxyz23456789";
+    /** Groups of as many letters, 78 bits in all. */
+    private static final int GROUPS = 4;
 
-    private static final String PASSWORD = "open day at the club";
     private static final Logger LOG = LoggerFactory.getLogger(DemoLoader.class);
 
     private final YubbleProperties properties;
@@ -54,11 +61,21 @@ class DemoLoader {
     @EventListener(ApplicationReadyEvent.class)
     void load() throws IOException {
         Path folder = properties.demoFolder();
-        if (!properties.demo() || folder == null || accounts.find(NAME).isPresent()) {
+        if (!properties.demo() || folder == null) {
+            return;
+        }
+        Path file = properties.data().toAbsolutePath().resolve(PASSWORD_FILE);
+        boolean known = SecretFile.isThere(file);
+        String password = SecretFile.read(file, DemoLoader::password);
+        Optional<UUID> there = accounts.find(NAME);
+        if (there.isPresent()) {
+            if (!known) {
+                accounts.usePassword(there.get(), password);
+            }
             return;
         }
         Manifest manifest = json.readValue(Files.readString(folder.resolve("manifest.json")), Manifest.class);
-        UUID account = accounts.create(NAME, PASSWORD);
+        UUID account = accounts.create(NAME, password);
         UUID shoot = shoots.create(account, manifest.shoot()).id();
         for (Scene scene : manifest.scenes()) {
             Path photo = folder.resolve(scene.photo());
@@ -77,5 +94,14 @@ class DemoLoader {
             arrivals.bringInClip(account, shoot, folder.resolve(clip.file()), folder.resolve(clip.depth()));
         }
         LOG.info("demo data is in");
+    }
+
+    private static String password() {
+        SecureRandom random = new SecureRandom();
+        StringBuilder out = new StringBuilder();
+        for (int i = 0; i < GROUPS * GROUPS; i++) {
+            out.append(i > 0 && i % GROUPS == 0 ? "-" : "").append(LETTERS.charAt(random.nextInt(LETTERS.length())));
+        }
+        return out.toString();
     }
 }

@@ -8,7 +8,6 @@ import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Clips;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
-import app.yubble.server.storage.FileStore;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
@@ -38,9 +37,9 @@ class RecipeFileController {
     private final Versions versions;
     private final Shots shots;
     private final MaskFiles masks;
-    private final FileStore files;
+    private final RecipeFiles files;
 
-    RecipeFileController(Versions versions, Shots shots, MaskFiles masks, FileStore files) {
+    RecipeFileController(Versions versions, Shots shots, MaskFiles masks, RecipeFiles files) {
         this.versions = versions;
         this.shots = shots;
         this.masks = masks;
@@ -58,11 +57,6 @@ class RecipeFileController {
         Shot shot = shots.owned(standing.version().shotId(), who.id());
         Recipe recipe = standing.recipe();
         masks.require(recipe, who.id());
-        Map<String, byte[]> pictures = new HashMap<>();
-        for (String each : RecipeFile.masksOf(recipe)) {
-            pictures.put(each, files.bytes(each));
-        }
-        RecipeFile.PhotoMark mark = new RecipeFile.PhotoMark(shot.name(), shot.contentHash(), shot.size());
         String stem = shot.name().replaceAll("\\.[^.]*$", "");
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_JSON)
@@ -72,7 +66,7 @@ class RecipeFileController {
                                 .filename(stem + " - " + standing.version().name() + ".json", StandardCharsets.UTF_8)
                                 .build()
                                 .toString())
-                .body(new RecipeFile(recipe, mark, pictures).write());
+                .body(files.write(recipe, shot));
     }
 
     /** Makes a version of a recipe from another machine. */

@@ -7,14 +7,17 @@ import app.yubble.media.clip.ClipScan;
 import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.clip.DepthPack;
 import app.yubble.server.problem.ConflictException;
+import app.yubble.server.problem.DamagedFileException;
 import app.yubble.server.storage.FileStore;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.HashSet;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.IntStream;
 import org.springframework.stereotype.Component;
 import tools.jackson.databind.json.JsonMapper;
@@ -75,6 +78,20 @@ public class ClipFiles {
     public boolean hasDepth(String index, int from, int end) {
         return IntStream.rangeClosed(from / DepthPack.FRAMES, (end - 1) / DepthPack.FRAMES)
                 .allMatch(index(index).settled()::containsKey);
+    }
+
+    /** Hashes of all packs of an index; none when it is damaged, so that nobody can use them any more. */
+    Set<String> packsOf(String index) {
+        try {
+            DepthIndex read = json.readValue(files.bytes(index), DepthIndex.class);
+            Set<String> out = new HashSet<>(read.settled().values());
+            out.addAll(read.first().values());
+            return out;
+        } catch (DamagedFileException damaged) {
+            return Set.of();
+        } catch (IOException fault) {
+            throw new UncheckedIOException("A stored file cannot be read: " + fault.getMessage(), fault);
+        }
     }
 
     DepthIndex index(String hash) {

@@ -60,6 +60,15 @@ public class Shoots {
         shoots.delete(owned(id, account));
     }
 
+    /** What all of an account's are called. */
+    @Transactional(readOnly = true)
+    public Map<UUID, String> names(UUID account) {
+        Map<UUID, String> out = new HashMap<>();
+        shoots.findByAccountIdOrderByCreatedDescIdDesc(account, Limit.unlimited())
+                .forEach(each -> out.put(each.id(), each.name()));
+        return out;
+    }
+
     /** What a shoot is called. */
     public String nameOf(UUID id, UUID account) {
         return owned(id, account).name();

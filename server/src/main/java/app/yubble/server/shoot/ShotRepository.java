@@ -30,6 +30,8 @@ interface ShotRepository extends Repository<Shot, UUID> {
 
     Optional<Shot> findByIdAndAccountId(UUID id, UUID accountId);
 
+    List<Shot> findByAccountIdOrderByCreatedAscIdAsc(UUID accountId);
+
     Optional<Shot> findById(UUID id);
 
     /** For changing it: whoever else wants to change it waits until this transaction is over. */

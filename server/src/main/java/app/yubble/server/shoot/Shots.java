@@ -242,6 +242,12 @@ public class Shots {
     }
 
     /** The shots of a shoot, in the order in which they came in. */
+    /** All of an account, the oldest first. */
+    @Transactional(readOnly = true)
+    public List<Shot> all(UUID account) {
+        return shots.findByAccountIdOrderByCreatedAscIdAsc(account);
+    }
+
     @Transactional(readOnly = true)
     public Page<Shot> page(UUID shoot, UUID account, @Nullable UUID after, int count) {
         if (shoots.findByIdAndAccountId(shoot, account).isEmpty()) {

@@ -3,6 +3,8 @@ package app.yubble.server.storage;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.util.Set;
 import org.springframework.core.io.Resource;
 
 /**
@@ -45,6 +47,15 @@ public interface FileStore {
     interface Writing {
         void to(java.io.OutputStream out) throws IOException;
     }
+
+    /** Hashes of what was stored before {@code moment} and not again since. */
+    Set<String> storedBefore(Instant moment) throws IOException;
+
+    /** Removes a file unless it was stored after {@code moment}; false when it was, or is not there. */
+    boolean remove(String hash, Instant moment) throws IOException;
+
+    /** Removes what servers that died before {@code moment} have left half written. */
+    void removeLeftOver(Instant moment) throws IOException;
 
     /** How many bytes the file has. */
     long length(String hash) throws IOException;

@@ -17,12 +17,22 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.security.DigestOutputStream;
 import java.security.MessageDigest;
+import java.time.Instant;
+import java.util.HashSet;
 import java.util.HexFormat;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Files in a local folder, spread over subfolders by the first two digits of their hash. */
 @Component
 final class FolderStore implements FileStore {
+    private static final String PARTIAL = ".part";
+    /** On the way out. */
+    private static final String GONE = ".gone";
+
     private final Path folder;
     private final long leastFree;
 
@@ -71,7 +81,7 @@ final class FolderStore implements FileStore {
     @Override
     public Path incoming() throws IOException {
         requireRoom();
-        return Files.createTempFile(folder, "incoming-", ".part");
+        return Files.createTempFile(folder, "incoming-", PARTIAL);
     }
 
     @Override
@@ -133,8 +143,77 @@ final class FolderStore implements FileStore {
         }
     }
 
+    @Override
+    public Set<String> storedBefore(Instant moment) throws IOException {
+        Set<String> out = new HashSet<>();
+        each(FolderStore::isHash, moment, file -> out.add(file.getFileName().toString()));
+        return out;
+    }
+
+    @Override
+    public boolean remove(String hash, Instant moment) throws IOException {
+        Path file = path(hash);
+        Path aside = home(hash).resolve(hash + GONE);
+        try {
+            Files.move(file, aside, StandardCopyOption.ATOMIC_MOVE);
+        } catch (NoSuchFileException missing) {
+            return false;
+        }
+        if (isOlder(aside, moment)) {
+            Files.delete(aside);
+            return true;
+        }
+        // Somebody has stored the same between the look and the move.
+        putBack(aside, file);
+        return false;
+    }
+
+    private static void putBack(Path aside, Path file) throws IOException {
+        if (Files.exists(file)) {
+            Files.delete(aside);
+        } else {
+            Files.move(aside, file, StandardCopyOption.ATOMIC_MOVE);
+        }
+    }
+
+    @Override
+    public void removeLeftOver(Instant moment) throws IOException {
+        each(name -> name.endsWith(PARTIAL), moment, Files::deleteIfExists);
+        each(name -> name.endsWith(GONE), moment, aside -> {
+            String name = aside.getFileName().toString();
+            putBack(aside, path(name.substring(0, name.length() - GONE.length())));
+        });
+    }
+
+    /** Does something with a file. */
+    @FunctionalInterface
+    private interface Work {
+        void with(Path file) throws IOException;
+    }
+
+    /** In the folder and those below it, of files that have not changed since. */
+    private void each(Predicate<String> name, Instant moment, Work work) throws IOException {
+        List<Path> found;
+        try (Stream<Path> all = Files.walk(folder, 2)) {
+            found = all.filter(file -> name.test(file.getFileName().toString())).toList();
+        }
+        for (Path file : found) {
+            if (Files.isRegularFile(file) && isOlder(file, moment)) {
+                work.with(file);
+            }
+        }
+    }
+
+    private static boolean isOlder(Path file, Instant moment) throws IOException {
+        return Files.getLastModifiedTime(file).toInstant().isBefore(moment);
+    }
+
+    private static boolean isHash(String name) {
+        return name.matches("[0-9a-f]{64}");
+    }
+
     private Path path(String hash) {
-        if (!hash.matches("[0-9a-f]{64}")) {
+        if (!isHash(hash)) {
             throw new IllegalArgumentException("not a hash: " + hash);
         }
         return home(hash).resolve(hash);

@@ -1,0 +1,96 @@
+package app.yubble.server.storage;
+
+import java.io.IOException;
+import java.sql.Timestamp;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.CannotCreateTransactionException;
+
+/** Removes stored files that nothing names any more: what was deleted, and what a server that died had not finished. */
+@Component
+public class Sweep {
+    private static final Logger LOG = LoggerFactory.getLogger(Sweep.class);
+
+    /** So long a file must have had no name: work under way names its files only when it is done. */
+    private static final Duration GRACE = Duration.ofDays(1);
+    /** A file that was stored within it may be just about to be named, also when somebody's files go at once. */
+    private static final Duration JUST_STORED = Duration.ofMinutes(5);
+
+    private final FileStore files;
+    private final NamedFiles names;
+    private final JdbcTemplate database;
+
+    Sweep(FileStore files, NamedFiles names, JdbcTemplate database) {
+        this.files = files;
+        this.names = names;
+        this.database = database;
+    }
+
+    @Scheduled(initialDelay = 600_000, fixedDelay = 6 * 3_600_000)
+    void sweep() {
+        try {
+            int removed = sweep(Instant.now().minus(GRACE));
+            if (removed > 0) {
+                LOG.info("{} stored files that nothing names any more are removed", removed);
+            }
+        } catch (DataAccessException | CannotCreateTransactionException noDatabase) {
+            LOG.debug("nothing is swept while the database is away");
+        } catch (IOException | RuntimeException fault) {
+            LOG.error("the store could not be swept", fault);
+        }
+    }
+
+    /** Removes files that have had no name since {@code moment} at least, and notes those without one now. */
+    public int sweep(Instant moment) throws IOException {
+        Set<String> unnamed = new HashSet<>(files.storedBefore(moment));
+        unnamed.removeAll(names.all());
+        Instant now = Instant.now();
+        Map<String, Instant> known = new HashMap<>();
+        database.query("select hash, since from unnamed_file", row -> {
+            known.put(row.getString(1), row.getTimestamp(2).toInstant());
+        });
+        int removed = 0;
+        for (String hash : unnamed) {
+            Instant since = known.remove(hash);
+            if (since == null) {
+                database.update(
+                        "insert ignore into unnamed_file (hash, since) values (?, ?)", hash, Timestamp.from(now));
+            } else if (since.isBefore(moment)) {
+                removed += files.remove(hash, moment) ? 1 : 0;
+                database.update("delete from unnamed_file where hash = ?", hash);
+            }
+        }
+        // They have a name again, or are gone.
+        known.keySet().forEach(hash -> database.update("delete from unnamed_file where hash = ?", hash));
+        files.removeLeftOver(moment);
+        return removed;
+    }
+
+    /** Files that an account names; asked before its rows go. */
+    public Set<String> of(UUID account) {
+        return names.of(account);
+    }
+
+    /** Removes those of {@code hashes} at once that nothing names any more; what was stored just now is left to the next sweep. */
+    public int removeNow(Set<String> hashes) throws IOException {
+        Instant moment = Instant.now().minus(JUST_STORED);
+        Set<String> unnamed = new HashSet<>(hashes);
+        unnamed.removeAll(names.all());
+        int removed = 0;
+        for (String hash : unnamed) {
+            removed += files.remove(hash, moment) ? 1 : 0;
+        }
+        return removed;
+    }
+}
