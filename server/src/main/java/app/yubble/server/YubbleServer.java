@@ -1,8 +1,12 @@
 package app.yubble.server;
 
+import app.yubble.server.database.DatabaseAccess;
 import app.yubble.server.database.FolderInUseException;
 import app.yubble.server.database.LocalMariaDb;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.util.Map;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
@@ -31,6 +35,11 @@ public class YubbleServer {
         try {
             database = LocalMariaDb.start(data.resolve("database"));
         } catch (FolderInUseException inUse) {
+            if (Boolean.parseBoolean(option(arguments, "--yubble.verify=", "false"))) {
+                application.setDefaultProperties(ofRunning(data));
+                application.run(arguments);
+                return;
+            }
             System.err.println(inUse.getMessage());
             System.exit(1);
             return;
@@ -43,6 +52,14 @@ public class YubbleServer {
             // A start that does not succeed has no context whose end would stop the database.
             database.stop();
             throw fault;
+        }
+    }
+
+    private static Map<String, Object> ofRunning(Path data) {
+        try {
+            return DatabaseAccess.ofRunning(data.resolve("database")).properties();
+        } catch (IOException fault) {
+            throw new UncheckedIOException("the database of " + data + " cannot be reached", fault);
         }
     }
 

@@ -1,5 +1,6 @@
 package app.yubble.media.clip;
 
+import app.yubble.media.process.Confined;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -23,10 +24,6 @@ final class Tool implements AutoCloseable {
     /** Of address space: reading and going through 4K H.265 and AV1 on two threads takes less than 1.5 GB; encoders take more. */
     private static final long MOST_KILOBYTES = 6_000_000;
 
-    // The shell only sets limits; arguments go through it untouched. SIGPIPE is normal for a reader that has enough.
-    private static final String LIMITED =
-            "ulimit -v %d; ulimit -c 0; command -v \"$0\" >/dev/null || exit 127; exec \"$0\" \"$@\"";
-    private static final int NOT_FOUND = 127;
     private static final int KILLED = 128;
     /** Bytes kept of what a program says; it can say a line for every frame. */
     private static final int MOST_SAID = 20_000;
@@ -57,10 +54,10 @@ final class Tool implements AutoCloseable {
     /** @param stalled most time that somebody waits for it */
     Tool(String program, List<String> arguments, Duration most, Duration stalled) {
         this.program = program;
-        List<String> command = new ArrayList<>(List.of("sh", "-c", LIMITED.formatted(MOST_KILOBYTES), program));
+        List<String> command = new ArrayList<>(List.of(program));
         command.addAll(arguments);
         try {
-            process = new ProcessBuilder(command).start();
+            process = Confined.start(Confined.Limits.ofMemory(MOST_KILOBYTES), command);
         } catch (IOException fault) {
             throw new ClipToolException("a program could not be started: " + fault.getMessage(), fault);
         }
@@ -203,7 +200,7 @@ final class Tool implements AutoCloseable {
         if (tooLong) {
             throw new ClipToolException(program + " took too long and was stopped");
         }
-        if (code == NOT_FOUND) {
+        if (code == Confined.NOT_FOUND) {
             throw new ClipToolException("clips need " + program + "; on Debian: apt-get install ffmpeg");
         }
         if (code > KILLED) {

@@ -1,13 +1,14 @@
 package app.yubble.media.picture;
 
+import app.yubble.media.process.Confined;
+import app.yubble.media.process.WorkFolder;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 
 /**
@@ -18,10 +19,13 @@ final class OutsideProgram {
     /** Of address space: enough for 120 megapixels. */
     private static final long MOST_KILOBYTES = 4_000_000;
 
-    // The shell only sets limits; arguments go through it untouched.
-    private static final String LIMITED =
-            "ulimit -v %d; ulimit -c 0; command -v \"$0\" >/dev/null || exit 127; exec \"$0\" \"$@\"";
-    private static final int NOT_FOUND = 127;
+    /** Of a file: 120 megapixels of sixteen bits take 720 MB. */
+    private static final long MOST_WRITTEN = 2_000_000_000;
+    /** That a program may use all of its time. */
+    private static final long CORES = 4;
+    /** Each may take as much memory as this program itself. */
+    private static final Semaphore AT_ONCE = new Semaphore(2, true);
+
     private static final int LONGEST_REASON = 120;
 
     private final String what;
@@ -48,32 +52,27 @@ final class OutsideProgram {
 
     /** Runs {@code work} in a new folder that is gone afterwards. */
     static <T> T inFolder(Work<T> work) throws IOException {
-        try (Folder own = new Folder(Files.createTempDirectory("yubble-"))) {
-            return work.in(own.path);
-        }
-    }
-
-    private record Folder(Path path) implements AutoCloseable {
-        @Override
-        public void close() throws IOException {
-            try (var all = Files.walk(path)) {
-                for (Path each : all.sorted(Comparator.reverseOrder()).toList()) {
-                    Files.delete(each);
-                }
-            }
+        try (WorkFolder own = WorkFolder.create()) {
+            return work.in(own.path());
         }
     }
 
     /** @throws UnreadablePictureException when it is not installed, takes too long or is not content */
     void run(Path folder, List<String> program) throws IOException {
-        List<String> command = new ArrayList<>(List.of("sh", "-c", LIMITED.formatted(MOST_KILOBYTES)));
-        command.addAll(program);
         Path said = folder.resolve("said");
-        Process process = new ProcessBuilder(command)
-                .directory(folder.toFile())
-                .redirectErrorStream(true)
-                .redirectOutput(said.toFile())
-                .start();
+        AT_ONCE.acquireUninterruptibly();
+        try {
+            run(Confined.start(limits(), program, folder, said), program, said);
+        } finally {
+            AT_ONCE.release();
+        }
+    }
+
+    private Confined.Limits limits() {
+        return new Confined.Limits(MOST_KILOBYTES, CORES * most.toSeconds(), MOST_WRITTEN);
+    }
+
+    private void run(Process process, List<String> program, Path said) throws IOException {
         try {
             if (!process.waitFor(most.toMillis(), TimeUnit.MILLISECONDS)) {
                 throw new UnreadablePictureException(what + " took longer than " + most.toSeconds() + " s");
@@ -84,7 +83,7 @@ final class OutsideProgram {
         } finally {
             process.destroyForcibly();
         }
-        if (process.exitValue() == NOT_FOUND) {
+        if (process.exitValue() == Confined.NOT_FOUND) {
             throw new UnreadablePictureException(
                     what + " needs " + program.get(0) + "; on Debian: apt-get install " + debianPackage);
         }

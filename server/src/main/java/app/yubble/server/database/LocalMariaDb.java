@@ -31,9 +31,11 @@ public final class LocalMariaDb {
 
     private static final int SECONDS_TO_START = 60;
     /** Milliseconds. A database that hangs must become a fault that can be told, not a page that waits for ever. */
-    private static final int SOCKET_TIMEOUT = 6000;
+    static final int SOCKET_TIMEOUT = 6000;
 
-    private static final String USER = "yubble";
+    static final String USER = "yubble";
+    /** Tells programs beside the server where the database listens. */
+    static final String PORT_FILE = "port";
     /** Between two tries to start it again, at most; the first comes after one second. */
     private static final int MOST_SECONDS_BETWEEN = 30;
 
@@ -104,6 +106,7 @@ public final class LocalMariaDb {
     }
 
     private Process launched() throws IOException {
+        SecretFile.write(home.resolve(PORT_FILE), String.valueOf(port));
         Path init = home.resolve("init.sql");
         SecretFile.write(
                 init,
@@ -212,7 +215,8 @@ public final class LocalMariaDb {
         long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(SECONDS_TO_START);
         while (true) {
             try {
-                DriverManager.getConnection(url(SOCKET_TIMEOUT), USER, password).close();
+                DriverManager.getConnection(access().url(SOCKET_TIMEOUT), USER, password)
+                        .close();
                 return;
             } catch (SQLException notYet) {
                 if (!process.isAlive() || System.nanoTime() > deadline) {
@@ -234,26 +238,13 @@ public final class LocalMariaDb {
         return String.join("\n", lines.subList(Math.max(0, lines.size() - 12), lines.size()));
     }
 
-    private String url(int socketTimeout) {
-        return "jdbc:mariadb://127.0.0.1:" + port + "/yubble?connectTimeout=3000&socketTimeout=" + socketTimeout;
+    DatabaseAccess access() {
+        return new DatabaseAccess(port, USER, password);
     }
 
     /** Where it is, as Spring Boot's settings. */
     public Map<String, Object> properties() {
-        return Map.of(
-                "spring.datasource.url",
-                url(SOCKET_TIMEOUT),
-                "spring.datasource.username",
-                USER,
-                "spring.datasource.password",
-                password,
-                // Changing a large table takes longer than any question.
-                "spring.flyway.url",
-                url(0),
-                "spring.flyway.user",
-                USER,
-                "spring.flyway.password",
-                password);
+        return access().properties();
     }
 
     /** Asks the server to stop and waits until it has written everything. */

@@ -25,6 +25,11 @@ class ClipDepthNames implements NamesFiles {
     }
 
     @Override
+    public String what() {
+        return "depth of a clip";
+    }
+
+    @Override
     public Set<String> named(@Nullable UUID account) {
         Set<String> out = new HashSet<>();
         List<String> indices = database.queryForList(INDICES, String.class, account, account, account, account);

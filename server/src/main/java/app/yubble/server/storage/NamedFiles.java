@@ -1,7 +1,9 @@
 package app.yubble.server.storage;
 
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -49,9 +51,17 @@ class NamedFiles {
     }
 
     Set<String> all() {
-        Set<String> out = new HashSet<>();
-        columns().forEach(each -> out.addAll(database.queryForList(each.ofAll(), String.class)));
-        others.forEach(each -> out.addAll(each.named(null)));
+        return where().keySet();
+    }
+
+    /** By hash, what names it. */
+    Map<String, String> where() {
+        Map<String, String> out = new HashMap<>();
+        for (Column each : columns()) {
+            String place = each.table() + "." + each.name();
+            database.queryForList(each.ofAll(), String.class).forEach(hash -> out.put(hash, place));
+        }
+        others.forEach(each -> each.named(null).forEach(hash -> out.put(hash, each.what())));
         return out;
     }
 

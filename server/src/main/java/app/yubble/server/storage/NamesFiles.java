@@ -12,4 +12,7 @@ public interface NamesFiles {
      * @param account whose they are; null for everybody's
      */
     Set<String> named(@Nullable UUID account);
+
+    /** What they are. */
+    String what();
 }

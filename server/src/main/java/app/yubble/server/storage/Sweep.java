@@ -1,5 +1,6 @@
 package app.yubble.server.storage;
 
+import app.yubble.media.process.WorkFolder;
 import java.io.IOException;
 import java.sql.Timestamp;
 import java.time.Duration;
@@ -40,6 +41,7 @@ public class Sweep {
     @Scheduled(initialDelay = 600_000, fixedDelay = 6 * 3_600_000)
     void sweep() {
         try {
+            WorkFolder.removeLeftOver(Instant.now().minus(GRACE));
             int removed = sweep(Instant.now().minus(GRACE));
             if (removed > 0) {
                 LOG.info("{} stored files that nothing names any more are removed", removed);

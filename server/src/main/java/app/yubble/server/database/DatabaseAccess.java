@@ -1,0 +1,74 @@
+package app.yubble.server.database;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+
+/** How the database of a data folder is reached by programs beside the server. */
+public record DatabaseAccess(int port, String user, String password) {
+    /** Something done with a database. */
+    @FunctionalInterface
+    public interface Work {
+        void with(DatabaseAccess access) throws IOException;
+    }
+
+    /** With the one that runs there, or one that is started for as long as the work takes. */
+    public static void with(Path folder, Work work) throws IOException {
+        LocalMariaDb own;
+        try {
+            own = LocalMariaDb.start(folder);
+        } catch (FolderInUseException running) {
+            work.with(ofRunning(folder));
+            return;
+        }
+        try {
+            work.with(own.access());
+        } finally {
+            own.stop();
+        }
+    }
+
+    /** That of the server which has the folder. */
+    public static DatabaseAccess ofRunning(Path folder) throws IOException {
+        int port = Integer.parseInt(
+                Files.readString(folder.resolve(LocalMariaDb.PORT_FILE)).strip());
+        return new DatabaseAccess(
+                port,
+                LocalMariaDb.USER,
+                Files.readString(folder.resolve("password")).strip());
+    }
+
+    /** A client program of the database, up to its own options. */
+    public ProcessBuilder client(String program, List<String> options) {
+        ProcessBuilder out = new ProcessBuilder(program, "--no-defaults", "--host=127.0.0.1", "--port=" + port);
+        out.command().add("--user=" + user);
+        out.command().addAll(options);
+        // Not among the arguments, which everybody on the machine can read.
+        out.environment().put("MYSQL_PWD", password);
+        return out;
+    }
+
+    /** Where it is, as Spring Boot's settings. */
+    public Map<String, Object> properties() {
+        return Map.of(
+                "spring.datasource.url",
+                url(LocalMariaDb.SOCKET_TIMEOUT),
+                "spring.datasource.username",
+                user,
+                "spring.datasource.password",
+                password,
+                // Changing a large table takes longer than any question.
+                "spring.flyway.url",
+                url(0),
+                "spring.flyway.user",
+                user,
+                "spring.flyway.password",
+                password);
+    }
+
+    String url(int socketTimeout) {
+        return "jdbc:mariadb://127.0.0.1:" + port + "/yubble?connectTimeout=3000&socketTimeout=" + socketTimeout;
+    }
+}
