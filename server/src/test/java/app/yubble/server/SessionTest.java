@@ -5,14 +5,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.UUID;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.boot.test.system.CapturedOutput;
+import org.springframework.boot.test.system.OutputCaptureExtension;
+import org.springframework.boot.test.web.server.LocalManagementPort;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
 class SessionTest extends ServerTest {
+    @LocalManagementPort
+    private int operatorsPort;
+
     @Test
     void nothingIsToldWithoutSigningIn() {
         Browser browser = browser();
@@ -29,9 +37,44 @@ class SessionTest extends ServerTest {
                     .startsWith("application/problem+json");
         }
         assertThat(browser.get("/api/session").json().get("name").isNull()).isTrue();
-        assertThat(browser.get("/actuator/health").json().get("status").asString())
-                .isEqualTo("UP");
-        assertThat(browser.get("/actuator/env").status()).isEqualTo(404);
+    }
+
+    @Test
+    void healthAndFiguresAreOnAPortOfTheirOwn() {
+        Browser operator = new Browser(operatorsPort);
+        assertThat(operator.get("/actuator/health/readiness").text())
+                .contains("\"status\":\"UP\"")
+                .contains("workers")
+                .contains("db");
+        assertThat(operator.get("/actuator/prometheus").text()).contains("yubble_security_total");
+        assertThat(operator.get("/actuator/env").status()).isEqualTo(404);
+        assertThat(operator.get("/api/session").status()).isEqualTo(404);
+        assertThat(browser().signedUp("curious").get("/actuator/health").status())
+                .isEqualTo(404);
+    }
+
+    @ExtendWith(OutputCaptureExtension.class)
+    @Test
+    void whoComesInAndWhoIsTurnedAwayIsLoggedWithoutSecrets(CapturedOutput log) {
+        Browser browser = browser().signedUp("logged");
+        Browser.Answer missing = browser.get("/api/shots/" + UUID.randomUUID());
+        browser().get("/api/shoots");
+        Browser wrong = browser();
+        wrong.get("/api/session");
+        wrong.form("/api/session", "name=logged&password=not+this+one");
+        wrong.form("/api/session", "name=my+secret+word&password=not+this+one");
+
+        String request = missing.raw().headers().firstValue("x-request-id").orElseThrow();
+        assertThat(log.getAll())
+                .contains("account-made account=logged from=127.0.0.1")
+                .contains("signed-in account=logged")
+                .contains("sign-in-refused account=logged")
+                .contains("sign-in-refused account=unknown")
+                .contains("denied account=- from=127.0.0.1 about=GET_/api/shoots")
+                .containsPattern(request + ".*not-there account=logged")
+                .doesNotContain("long enough for logged")
+                .doesNotContain("not this one")
+                .doesNotContain("my secret word");
     }
 
     @Test

@@ -42,6 +42,15 @@ public final class DepthFileReader {
         return plane;
     }
 
+    /**
+     * How large the file says it is, before anything is decoded.
+     *
+     * @throws UnreadablePictureException when it is no picture, or larger than any that is taken
+     */
+    public Size claimed(byte[] file) {
+        return ExrReader.isExr(file) ? new ExrReader(pictures.mostPixels()).size(file) : pictures.claimed(file);
+    }
+
     /** The samples of a picture as nearness, without any check but that they are numbers. */
     static Plane samples(BufferedImage image) {
         int type = image.getRaster().getDataBuffer().getDataType();

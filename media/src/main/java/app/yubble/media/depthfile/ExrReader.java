@@ -3,6 +3,7 @@ package app.yubble.media.depthfile;
 import app.yubble.core.raster.HalfFloat;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
 import app.yubble.media.picture.UnreadablePictureException;
 import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
@@ -25,6 +26,9 @@ record ExrReader(long mostPixels) {
     private static final int MAGIC = 20000630;
     private static final int TILED_DEEP_OR_PARTS = 0x200 | 0x800 | 0x1000;
     private static final int MOST_CHANNELS = 1024;
+    /** No compression that is read makes less than a byte of so many. */
+    private static final int MOST_PACKED = 1100;
+
     private static final int[] BYTES = {4, 2, 4};
 
     private record Channel(String name, int type) {
@@ -45,6 +49,14 @@ record ExrReader(long mostPixels) {
         return parsed(file, Parse::plane);
     }
 
+    /** What the header says. */
+    Size size(byte[] file) {
+        return parsed(file, parse -> {
+            parse.opened();
+            return new Size(parse.width, parse.height);
+        });
+    }
+
     /** The channels R, G and B as they stand. */
     Picture readColours(byte[] file) {
         return parsed(file, Parse::colours);
@@ -58,7 +70,10 @@ record ExrReader(long mostPixels) {
     private <T> T parsed(byte[] file, Wanted<T> wanted) {
         try {
             return wanted.of(new Parse(file));
-        } catch (BufferUnderflowException | IndexOutOfBoundsException | DataFormatException fault) {
+        } catch (ArithmeticException
+                | BufferUnderflowException
+                | IndexOutOfBoundsException
+                | DataFormatException fault) {
             throw new UnreadablePictureException("the EXR file is cut off or damaged", fault);
         }
     }
@@ -177,10 +192,15 @@ record ExrReader(long mostPixels) {
 
         /** One plane for each wanted channel. */
         private List<Plane> pixels(int lines, List<Channel> wanted) throws DataFormatException {
+            int row = Math.multiplyExact(
+                    channels.stream().mapToInt(Channel::bytes).sum(), width);
+            int blocks = (height + lines - 1) / lines;
+            // Nothing is allocated for what the file cannot hold.
+            if ((long) blocks * Long.BYTES > in.remaining() || (long) row * height / MOST_PACKED > in.remaining()) {
+                throw new BufferUnderflowException();
+            }
             List<Plane> planes = new ArrayList<>();
             wanted.forEach(channel -> planes.add(new Plane(width, height)));
-            int row = channels.stream().mapToInt(Channel::bytes).sum() * width;
-            int blocks = (height + lines - 1) / lines;
             long[] offsets = new long[blocks];
             for (int i = 0; i < blocks; i++) {
                 offsets[i] = in.getLong();

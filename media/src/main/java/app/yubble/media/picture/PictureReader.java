@@ -10,6 +10,7 @@ import com.drew.metadata.Metadata;
 import com.drew.metadata.exif.ExifIFD0Directory;
 import com.drew.metadata.exif.ExifReader;
 import com.drew.metadata.exif.ExifSubIFDDirectory;
+import com.twelvemonkeys.imageio.stream.ByteArrayImageInputStream;
 import java.awt.color.ColorSpace;
 import java.awt.color.ICC_ColorSpace;
 import java.awt.color.ICC_Profile;
@@ -56,7 +57,7 @@ public record PictureReader(long mostPixels) {
             return named(inspect(file.converted().picture()), HEIF);
         }
         if (file.isRaw()) {
-            Size size = plainSize(file.developed());
+            Size size = claimed(file.developed());
             return rawOrigin(file, size);
         }
         byte[] bytes = file.bytes();
@@ -125,15 +126,20 @@ public record PictureReader(long mostPixels) {
         return tiff ? camera(bytes, size) : Camera.UNKNOWN;
     }
 
-    private Size plainSize(byte[] file) {
-        try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(file))) {
+    /**
+     * How large a file says it is as it stands, before anything is decoded.
+     *
+     * @throws UnreadablePictureException when it is no picture, or larger than any that is taken
+     */
+    public Size claimed(byte[] file) {
+        try (ImageInputStream in = stream(file)) {
             ImageReader reader = reader(file, in);
             try {
                 return claimedSize(reader);
             } finally {
                 reader.dispose();
             }
-        } catch (IOException e) {
+        } catch (IOException | RuntimeException e) {
             throw unreadable(e);
         }
     }
@@ -157,7 +163,7 @@ public record PictureReader(long mostPixels) {
         }
     }
 
-    private static ImageInputStream stream(byte[] file) throws IOException {
+    private static ImageInputStream stream(byte[] file) {
         if (file.length == 0) {
             throw new UnreadablePictureException("the file is empty");
         }
@@ -165,7 +171,7 @@ public record PictureReader(long mostPixels) {
             throw new UnreadablePictureException(
                     "the file is cut off: " + file.length + " bytes of " + Blocks.riffLength(file) + " are there");
         }
-        return ImageIO.createImageInputStream(new ByteArrayInputStream(plain(file)));
+        return new ByteArrayImageInputStream(plain(file));
     }
 
     /** Readers would convert a picture with a profile to sRGB; without it they return the file's own values. */

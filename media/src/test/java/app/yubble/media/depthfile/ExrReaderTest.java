@@ -9,6 +9,7 @@ import app.yubble.core.raster.Size;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
 import java.io.ByteArrayOutputStream;
+import java.lang.management.ManagementFactory;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
@@ -185,5 +186,26 @@ class ExrReaderTest {
     void aClaimedSizeOverTheLimitIsRefusedBeforeAnythingIsDecoded() {
         byte[] file = exr(0, "Y", (x, y) -> x);
         assertThatThrownBy(() -> new ExrReader(500).read(file)).hasMessageContaining("21 x 34");
+    }
+
+    /** A kilobyte that says it is a hundred million pixels. */
+    @Test
+    void nothingIsAllocatedForPixelsThatTheFileCannotHold() {
+        byte[] file = exr(3, "Y", (x, y) -> 0.5f);
+        int window = indexOf(file, "dataWindow") + "dataWindow box2i ".length() + Integer.BYTES;
+        ByteBuffer.wrap(file)
+                .order(ByteOrder.LITTLE_ENDIAN)
+                .putInt(window + 8, 5)
+                .putInt(window + 12, 7 + 99_999_999);
+        var memory = (com.sun.management.ThreadMXBean) ManagementFactory.getThreadMXBean();
+        long before = memory.getCurrentThreadAllocatedBytes();
+
+        assertThat(reader.claimed(file)).isEqualTo(new Size(1, 100_000_000));
+        assertThatThrownBy(() -> reader.read(file, new Size(1, 100_000_000))).hasMessageContaining("cut off");
+        assertThat(memory.getCurrentThreadAllocatedBytes() - before).isLessThan(2_000_000);
+    }
+
+    private static int indexOf(byte[] file, String word) {
+        return new String(file, StandardCharsets.ISO_8859_1).indexOf(word);
     }
 }

@@ -1,6 +1,7 @@
 package app.yubble.server.account;
 
 import app.yubble.server.problem.NotFoundException;
+import app.yubble.server.problem.SecurityLog;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpSession;
 import jakarta.validation.Valid;
@@ -22,8 +23,10 @@ class AccountController {
     private final Accounts accounts;
     private final Sessions sessions;
     private final PasswordCheck passwords;
+    private final SecurityLog log;
 
-    AccountController(Accounts accounts, Sessions sessions, PasswordCheck passwords) {
+    AccountController(Accounts accounts, Sessions sessions, PasswordCheck passwords, SecurityLog log) {
+        this.log = log;
         this.accounts = accounts;
         this.sessions = sessions;
         this.passwords = passwords;
@@ -42,6 +45,7 @@ class AccountController {
         passwords.require(who, wanted.before(), request);
         accounts.usePassword(who.id(), wanted.password());
         sessions.endAllBut(who.name(), session.getId());
+        log.note(SecurityLog.Event.PASSWORD_CHANGED, "and all other sessions ended");
     }
 
     @GetMapping("/api/account/sessions")
@@ -53,6 +57,7 @@ class AccountController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void endOthers(@AuthenticationPrincipal SignedIn who, HttpSession session) {
         sessions.endAllBut(who.name(), session.getId());
+        log.note(SecurityLog.Event.SESSIONS_ENDED, "all others");
     }
 
     @DeleteMapping("/api/account/sessions/{id}")
@@ -61,5 +66,6 @@ class AccountController {
         if (!sessions.end(who.name(), id)) {
             throw new NotFoundException("session");
         }
+        log.note(SecurityLog.Event.SESSIONS_ENDED, id);
     }
 }

@@ -1,5 +1,6 @@
 package app.yubble.server.account;
 
+import app.yubble.server.problem.SecurityLog;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -24,6 +25,12 @@ final class BodyLimit extends OncePerRequestFilter {
     private static final long MOST_BYTES = 32L << 20;
     private static final long MOST_OF_STRANGERS = 16 << 10;
 
+    private final SecurityLog log;
+
+    BodyLimit(SecurityLog log) {
+        this.log = log;
+    }
+
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
@@ -35,11 +42,13 @@ final class BodyLimit extends OncePerRequestFilter {
         long length = request.getContentLengthLong();
         boolean untold = length < 0 && request.getHeader("Transfer-Encoding") != null;
         if (file && !signedIn) {
+            log.note(SecurityLog.Event.DENIED, request.getMethod() + " a file");
             SecurityConfiguration.problem(response, HttpStatus.UNAUTHORIZED, "Sign in first.");
         } else if (untold && !file) {
             SecurityConfiguration.problem(
                     response, HttpStatus.LENGTH_REQUIRED, LENGTH, "The length of the request must be told.");
         } else if (!file && length > (signedIn ? MOST_BYTES : MOST_OF_STRANGERS)) {
+            log.note(SecurityLog.Event.LIMITED, "a body of " + length + " bytes");
             SecurityConfiguration.problem(
                     response,
                     HttpStatus.CONTENT_TOO_LARGE,

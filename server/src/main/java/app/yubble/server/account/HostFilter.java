@@ -1,5 +1,6 @@
 package app.yubble.server.account;
 
+import app.yubble.server.problem.SecurityLog;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
@@ -21,9 +22,11 @@ final class HostFilter extends OncePerRequestFilter {
     private static final List<String> LOOPBACK = List.of("localhost", "127.0.0.1", "[::1]", "0:0:0:0:0:0:0:1");
 
     private final Set<String> names;
+    private final SecurityLog log;
 
     /** @param more than the names of this machine for itself */
-    HostFilter(List<String> more) {
+    HostFilter(List<String> more, SecurityLog log) {
+        this.log = log;
         names = Stream.concat(LOOPBACK.stream(), more.stream())
                 .map(name -> name.strip().toLowerCase(Locale.ROOT))
                 .collect(Collectors.toUnmodifiableSet());
@@ -35,6 +38,7 @@ final class HostFilter extends OncePerRequestFilter {
         if (names.contains(request.getServerName().toLowerCase(Locale.ROOT))) {
             chain.doFilter(request, response);
         } else {
+            log.note(SecurityLog.Event.WRONG_HOST, request.getServerName());
             SecurityConfiguration.problem(
                     response,
                     HttpStatus.MISDIRECTED_REQUEST,

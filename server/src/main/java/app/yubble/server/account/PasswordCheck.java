@@ -1,6 +1,7 @@
 package app.yubble.server.account;
 
 import app.yubble.server.problem.RefusedException;
+import app.yubble.server.problem.SecurityLog;
 import app.yubble.server.problem.TooOftenException;
 import jakarta.servlet.http.HttpServletRequest;
 import org.springframework.security.authentication.BadCredentialsException;
@@ -12,8 +13,10 @@ import org.springframework.stereotype.Component;
 @Component
 public class PasswordCheck {
     private final ThrottledSignIn signIn;
+    private final SecurityLog log;
 
-    PasswordCheck(ThrottledSignIn signIn) {
+    PasswordCheck(ThrottledSignIn signIn, SecurityLog log) {
+        this.log = log;
         this.signIn = signIn;
     }
 
@@ -25,6 +28,7 @@ public class PasswordCheck {
         try {
             signIn.authenticate(asked);
         } catch (BadCredentialsException wrong) {
+            log.note(SecurityLog.Event.PASSWORD_WRONG, "confirming");
             throw new RefusedException("That is not the password of this account.");
         } catch (ThrottledSignIn.TooManyTriesException tooMany) {
             throw new TooOftenException("Too many wrong passwords. Wait five minutes and try again.");

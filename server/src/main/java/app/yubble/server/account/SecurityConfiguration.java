@@ -1,6 +1,7 @@
 package app.yubble.server.account;
 
 import app.yubble.server.YubbleProperties;
+import app.yubble.server.problem.SecurityLog;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -42,14 +43,14 @@ class SecurityConfiguration {
     private static final int LONGEST_BROWSER = 200;
 
     @Bean
-    FilterRegistrationBean<HostFilter> hosts(YubbleProperties properties) {
-        FilterRegistrationBean<HostFilter> out = new FilterRegistrationBean<>(new HostFilter(properties.hosts()));
+    FilterRegistrationBean<HostFilter> hosts(YubbleProperties properties, SecurityLog log) {
+        FilterRegistrationBean<HostFilter> out = new FilterRegistrationBean<>(new HostFilter(properties.hosts(), log));
         out.setOrder(FIRST);
         return out;
     }
 
     @Bean
-    SecurityFilterChain filters(HttpSecurity http, YubbleProperties properties) {
+    SecurityFilterChain filters(HttpSecurity http, YubbleProperties properties, SecurityLog log) {
         return http.csrf(csrf -> csrf.spa())
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_POLICY))
                         .referrerPolicy(policy -> policy.policy(ReferrerPolicy.SAME_ORIGIN))
@@ -62,22 +63,37 @@ class SecurityConfiguration {
                         .permitAll())
                 .addFilterBefore(
                         new SessionEnd(Duration.ofDays(properties.sessionDays())), SecurityContextHolderFilter.class)
-                .addFilterBefore(new BodyLimit(), CsrfFilter.class)
+                .addFilterBefore(new BodyLimit(log), CsrfFilter.class)
                 .formLogin(form -> form.loginPage("/sign-in")
                         .loginProcessingUrl("/api/session")
                         .usernameParameter("name")
                         .successHandler((request, response, who) -> {
                             request.getSession().setAttribute(Sessions.BROWSER, browser(request));
+                            log.note(SecurityLog.Event.SIGNED_IN, who.getName(), "by password");
                             response.setStatus(HttpServletResponse.SC_NO_CONTENT);
                         })
                         .failureHandler((request, response, fault) -> refuse(response, fault))
                         .permitAll())
-                .logout(out -> out.logoutUrl("/api/session/end")
-                        .logoutSuccessHandler(
-                                (request, response, who) -> response.setStatus(HttpServletResponse.SC_NO_CONTENT)))
-                .exceptionHandling(faults -> faults.authenticationEntryPoint(
-                        (request, response, fault) -> problem(response, HttpStatus.UNAUTHORIZED, "Sign in first.")))
+                .logout(out -> out.logoutUrl("/api/session/end").logoutSuccessHandler((request, response, who) -> {
+                    log.note(SecurityLog.Event.SIGNED_OUT, who == null ? "-" : who.getName(), "on request");
+                    response.setStatus(HttpServletResponse.SC_NO_CONTENT);
+                }))
+                .exceptionHandling(faults -> faults.authenticationEntryPoint((request, response, fault) -> {
+                            log.note(SecurityLog.Event.DENIED, told(request));
+                            problem(response, HttpStatus.UNAUTHORIZED, "Sign in first.");
+                        })
+                        .accessDeniedHandler((request, response, fault) -> {
+                            log.note(SecurityLog.Event.DENIED, told(request) + " without this page's token");
+                            problem(
+                                    response,
+                                    HttpStatus.FORBIDDEN,
+                                    "This did not come from a page of this server. Load the page again.");
+                        }))
                 .build();
+    }
+
+    private static String told(HttpServletRequest request) {
+        return request.getMethod() + " " + request.getRequestURI();
     }
 
     private static String browser(HttpServletRequest request) {

@@ -2,6 +2,7 @@ package app.yubble.server.account;
 
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.problem.RefusedException;
+import app.yubble.server.problem.SecurityLog;
 import app.yubble.server.problem.TooOftenException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
@@ -23,8 +24,10 @@ class SessionController {
     private final Accounts accounts;
     private final YubbleProperties properties;
     private final Tries tries;
+    private final SecurityLog log;
 
-    SessionController(Accounts accounts, YubbleProperties properties, Tries tries) {
+    SessionController(Accounts accounts, YubbleProperties properties, Tries tries, SecurityLog log) {
+        this.log = log;
         this.accounts = accounts;
         this.tries = tries;
         this.properties = properties;
@@ -48,9 +51,11 @@ class SessionController {
         }
         Tries.Limit limit = new Tries.Limit("account", properties.accountsPerHour(), Duration.ofHours(1));
         if (tries.isOver(limit, request.getRemoteAddr())) {
+            log.note(SecurityLog.Event.ACCOUNT_REFUSED, "too many from here");
             throw new TooOftenException("Too many new accounts from here. Wait an hour and try again.");
         }
         tries.count(limit, request.getRemoteAddr());
         accounts.create(wanted.name(), wanted.password());
+        log.note(SecurityLog.Event.ACCOUNT_MADE, AccountName.shown(wanted.name()), "by signing up");
     }
 }

@@ -1,5 +1,6 @@
 package app.yubble.server.account;
 
+import app.yubble.server.problem.SecurityLog;
 import java.time.Duration;
 import org.springframework.security.authentication.BadCredentialsException;
 import org.springframework.security.authentication.dao.DaoAuthenticationProvider;
@@ -19,10 +20,14 @@ class ThrottledSignIn extends DaoAuthenticationProvider {
     private static final Tries.Limit FOR_ACCOUNT = new Tries.Limit("sign-in", 8, Duration.ofMinutes(5));
     private static final Tries.Limit FROM_ADDRESS = new Tries.Limit("sign-in from", 100, Duration.ofMinutes(5));
 
+    private final Accounts accounts;
     private final Tries tries;
+    private final SecurityLog log;
 
-    ThrottledSignIn(Accounts accounts, PasswordEncoder encoder, Tries tries) {
+    ThrottledSignIn(Accounts accounts, PasswordEncoder encoder, Tries tries, SecurityLog log) {
         super(accounts);
+        this.accounts = accounts;
+        this.log = log;
         setPasswordEncoder(encoder);
         this.tries = tries;
     }
@@ -48,6 +53,7 @@ class ThrottledSignIn extends DaoAuthenticationProvider {
                 asked.getDetails() instanceof WebAuthenticationDetails details ? details.getRemoteAddress() : "";
         String account = AccountName.folded(asked.getName()) + '\0' + address;
         if (tries.isOver(FOR_ACCOUNT, account) || tries.isOver(FROM_ADDRESS, address)) {
+            log.note(SecurityLog.Event.SIGN_IN_THROTTLED, named(asked), "wait");
             throw new TooManyTriesException();
         }
         try {
@@ -57,7 +63,13 @@ class ThrottledSignIn extends DaoAuthenticationProvider {
         } catch (BadCredentialsException wrong) {
             tries.count(FOR_ACCOUNT, account);
             tries.count(FROM_ADDRESS, address);
+            log.note(SecurityLog.Event.SIGN_IN_REFUSED, named(asked), "name or password");
             throw wrong;
         }
+    }
+
+    /** What is no name of an account may be a password in the wrong field: it is not written down. */
+    private String named(Authentication asked) {
+        return accounts.find(asked.getName()).isPresent() ? asked.getName() : "unknown";
     }
 }

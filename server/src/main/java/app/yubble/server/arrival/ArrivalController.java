@@ -1,6 +1,7 @@
 package app.yubble.server.arrival;
 
 import app.yubble.server.account.SignedIn;
+import app.yubble.server.memory.Uploads;
 import app.yubble.server.shoot.ShotView;
 import app.yubble.server.shoot.ShotViews;
 import io.swagger.v3.oas.annotations.media.Content;
@@ -25,8 +26,10 @@ import org.springframework.web.multipart.MultipartFile;
 class ArrivalController {
     private final Arrivals arrivals;
     private final ShotViews views;
+    private final Uploads uploads;
 
-    ArrivalController(Arrivals arrivals, ShotViews views) {
+    ArrivalController(Arrivals arrivals, ShotViews views, Uploads uploads) {
+        this.uploads = uploads;
         this.arrivals = arrivals;
         this.views = views;
     }
@@ -35,19 +38,15 @@ class ArrivalController {
     @PostMapping(path = "/api/shoots/{id}/shots", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     @ResponseStatus(HttpStatus.CREATED)
     ShotView bringIn(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file)
-            throws IOException {
-        String name = file.getOriginalFilename();
-        return views.of(arrivals.bringIn(who.id(), id, name == null ? "photo" : name, file.getBytes()));
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file) {
+        return views.of(uploads.read(file, "photo", (name, bytes) -> arrivals.bringIn(who.id(), id, name, bytes)));
     }
 
     /** Takes a retouched file of the same shape for a photo that is there; what was worked on it stays. */
     @PostMapping(path = "/api/shots/{id}/source", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     ShotView replace(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file)
-            throws IOException {
-        String name = file.getOriginalFilename();
-        return views.of(arrivals.replace(who.id(), id, name == null ? "photo" : name, file.getBytes()));
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file) {
+        return views.of(uploads.read(file, "photo", (name, bytes) -> arrivals.replace(who.id(), id, name, bytes)));
     }
 
     /** Takes one clip, whose file is the body. It is stored as it comes in; that it is a clip is known before this answers. */

@@ -30,6 +30,11 @@ public record DatabaseAccess(int port, String user, String password) {
         }
     }
 
+    /** Whether a database of ours runs, or ran, in a folder. */
+    public static boolean isManaged(Path folder) {
+        return Files.exists(folder.resolve(LocalMariaDb.PORT_FILE));
+    }
+
     /** That of the server which has the folder. */
     public static DatabaseAccess ofRunning(Path folder) throws IOException {
         int port = Integer.parseInt(

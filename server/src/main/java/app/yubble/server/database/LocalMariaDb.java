@@ -128,6 +128,8 @@ public final class LocalMariaDb {
                         "--character-set-server=utf8mb4",
                         "--innodb-buffer-pool-size=96M",
                         "--innodb-flush-log-at-trx-commit=1",
+                        // The longest request that is taken, and what is written around it.
+                        "--max-allowed-packet=64M",
                         "--max-connections=60")
                 .redirectErrorStream(true)
                 .redirectOutput(ProcessBuilder.Redirect.appendTo(log().toFile()))

@@ -19,8 +19,8 @@ import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.clip.FrameZip;
 import app.yubble.media.clip.StretchWriter;
 import app.yubble.media.recipe.RecipeJson;
-import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.Materials;
 import app.yubble.server.shoot.PicturedStill;
@@ -273,7 +273,7 @@ class ClipDelivery {
                 WORKERS,
                 (frame, picture) -> {
                     PicturedStill still = new PicturedStill(reel.material.frame(frame), picture, reel.detail());
-                    return gate.with(
+                    return gate.looking(
                             reel.size.pixels(), () -> work.apply(new RefocusLine(StageCache.keepingAll()), still));
                 },
                 taker);

@@ -2,9 +2,9 @@ package app.yubble.server.delivery;
 
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
-import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;

@@ -3,6 +3,7 @@ package app.yubble.server.depth;
 import app.yubble.core.subject.Quality;
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.account.SignedIn;
+import app.yubble.server.memory.Uploads;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.DepthMaps;
@@ -46,6 +47,7 @@ class DepthController {
     private final DepthClipJob clipJob;
     private final FileStore files;
     private final YubbleProperties properties;
+    private final Uploads uploads;
 
     DepthController(
             Shots shots,
@@ -55,7 +57,9 @@ class DepthController {
             ShotViews views,
             DepthClipJob clipJob,
             FileStore files,
-            YubbleProperties properties) {
+            YubbleProperties properties,
+            Uploads uploads) {
+        this.uploads = uploads;
         this.clipJob = clipJob;
         this.files = files;
         this.properties = properties;
@@ -69,15 +73,15 @@ class DepthController {
     /** Brings a depth map in; the one before stays when this one does not fit. */
     @PostMapping(path = "/api/shots/{id}/depth-file", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     ShotView bringIn(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file)
-            throws IOException {
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file) {
         Shot shot = shots.owned(id, who.id());
         if (shot.isClip()) {
             throw new RefusedException("A clip needs depth of every frame: a film, or a zip of pictures.");
         }
-        String name = file.getOriginalFilename();
-        maps.bringIn(shot, name == null ? "depth" : name, file.getBytes());
-        return views.of(shot);
+        return uploads.read(file, "depth", (name, bytes) -> {
+            maps.bringIn(shot, name, bytes);
+            return views.of(shot);
+        });
     }
 
     /** Brings depth of every frame of a clip in: a film, or a zip with a picture for each frame. It is read in the background. */

@@ -22,6 +22,7 @@ import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.shoot.ClipDepths;
 import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.DepthMaps;
@@ -35,6 +36,7 @@ import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
 import app.yubble.vision.InverseSearchFlow;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.OptionalInt;
@@ -69,6 +71,7 @@ public class DepthJob {
     private final ClipDepths clipDepths;
     private final ClipFiles clips;
     private final ClipLane lane;
+    private final MemoryGate gate;
     private final YubbleProperties properties;
     private final FramesWanted wanted;
     private final Faces faces;
@@ -86,6 +89,7 @@ public class DepthJob {
             ClipDepths clipDepths,
             ClipFiles clips,
             ClipLane lane,
+            MemoryGate gate,
             YubbleProperties properties,
             FramesWanted wanted,
             Faces faces) {
@@ -94,6 +98,7 @@ public class DepthJob {
         this.clipDepths = clipDepths;
         this.clips = clips;
         this.lane = lane;
+        this.gate = gate;
         this.properties = properties;
         this.shots = shots;
         this.maps = maps;
@@ -122,41 +127,54 @@ public class DepthJob {
     /** Runs in a worker. */
     @Job(name = "Depth of shot %0", retries = 3)
     public void run(UUID id, UUID run, String engine, Quality quality) {
-        long start = System.nanoTime();
         try {
             Shot shot = shots.byId(id);
             if (shot.isClip()) {
                 lane.<DepthJob>run(() -> ofClip(shot, run, engine, quality), job -> job.run(id, run, engine, quality));
                 return;
             }
-            reach(id, run, Shot.State.ESTIMATING, 0.02);
-            String proxy = shot.proxyHash();
-            if (proxy == null) {
-                throw new IllegalStateException("the shot has no reduced picture");
-            }
-            Picture picture = reader.read(files.bytes(proxy)).picture();
-            reach(id, run, Shot.State.ESTIMATING, DECODED);
-            DepthEstimator estimator = engines.namedOrBest(engine);
-            boolean best = quality == Quality.BEST;
-            Progress drafting = progress(id, run, Shot.State.ESTIMATING).part(DECODED, best ? DRAFTED : 1);
-            DepthEstimate draft = estimator.estimate(picture, Quality.DRAFT, drafting);
-            store(id, run, estimator, draft, Quality.DRAFT);
-            publish(shot, picture, draft);
-            LOG.info("draft depth of {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
-            if (best) {
-                reach(id, run, Shot.State.REFINING, DRAFTED);
-                Progress refining = progress(id, run, Shot.State.REFINING).part(DRAFTED, 1);
-                store(id, run, estimator, estimator.improve(picture, draft, refining), Quality.BEST);
-                LOG.info("best depth of {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
-            }
-            reach(id, run, Shot.State.READY, 1);
+            gate.estimating(() -> ofPhoto(shot, run, engine, quality));
         } catch (CancellationException cancelled) {
             NodeStoppedException.rethrow(cancelled);
             LOG.info("depth of shot {} cancelled", id);
-        } catch (IOException | RuntimeException fault) {
+        } catch (RuntimeException fault) {
             NodeStoppedException.rethrow(fault);
             LOG.error("depth of shot {} failed", id, fault);
             shots.failDepth(id, run, "Depth could not be estimated: " + fault.getMessage());
+        }
+    }
+
+    private void ofPhoto(Shot shot, UUID run, String engine, Quality quality) {
+        UUID id = shot.id();
+        long start = System.nanoTime();
+        reach(id, run, Shot.State.ESTIMATING, 0.02);
+        String proxy = shot.proxyHash();
+        if (proxy == null) {
+            throw new IllegalStateException("the shot has no reduced picture");
+        }
+        Picture picture = pictureOf(proxy);
+        reach(id, run, Shot.State.ESTIMATING, DECODED);
+        DepthEstimator estimator = engines.namedOrBest(engine);
+        boolean best = quality == Quality.BEST;
+        Progress drafting = progress(id, run, Shot.State.ESTIMATING).part(DECODED, best ? DRAFTED : 1);
+        DepthEstimate draft = estimator.estimate(picture, Quality.DRAFT, drafting);
+        store(id, run, estimator, draft, Quality.DRAFT);
+        publish(shot, picture, draft);
+        LOG.info("draft depth of {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
+        if (best) {
+            reach(id, run, Shot.State.REFINING, DRAFTED);
+            Progress refining = progress(id, run, Shot.State.REFINING).part(DRAFTED, 1);
+            store(id, run, estimator, estimator.improve(picture, draft, refining), Quality.BEST);
+            LOG.info("best depth of {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
+        }
+        reach(id, run, Shot.State.READY, 1);
+    }
+
+    private Picture pictureOf(String proxy) {
+        try {
+            return reader.read(files.bytes(proxy)).picture();
+        } catch (IOException fault) {
+            throw new UncheckedIOException(fault.getMessage(), fault);
         }
     }
 

@@ -48,8 +48,10 @@ class FocusController {
     private final RefocusLine line;
     private final ShotRecipes recipes;
     private final Faces faces;
+    private final Drawing drawing;
 
-    FocusController(Shots shots, RefocusLine line, ShotRecipes recipes, Faces faces) {
+    FocusController(Shots shots, RefocusLine line, ShotRecipes recipes, Faces faces, Drawing drawing) {
+        this.drawing = drawing;
         this.faces = faces;
         this.shots = shots;
         this.line = line;
@@ -87,8 +89,10 @@ class FocusController {
         ShotStill still = recipes.still(shot, wanted.frame());
         Recipe recipe = recipes.allowed(wanted.recipe(), who).at(still.moment());
         Size size = shot.size().fitting(NumberMaps.SIDE);
-        Plane nearness = line.nearness(still, withoutBlur(recipe), size);
-        return FocusFinder.tiltedAs(recipe.band(), nearness, plane -> band(wanted, still, plane));
+        return drawing.inTurn(who.id(), () -> {
+            Plane nearness = line.nearness(still, withoutBlur(recipe), size);
+            return FocusFinder.tiltedAs(recipe.band(), nearness, plane -> band(wanted, still, plane));
+        });
     }
 
     /** Painted blur leads away from the band, so no band can reach it: what is under it is what one focuses on. */
@@ -156,6 +160,10 @@ class FocusController {
             @PathVariable UUID id,
             @RequestParam(required = false) @Nullable Integer frame) {
         ShotStill still = recipes.still(shots.owned(id, who.id()), frame);
+        return drawing.inTurn(who.id(), () -> things(still));
+    }
+
+    private ThingsView things(ShotStill still) {
         List<Face> people = faces.of(still).stream().limit(MOST_THINGS).toList();
         List<FaceView> views = new ArrayList<>();
         people.forEach(each -> views.add(FaceView.of(views.size() + 1, each)));
@@ -195,9 +203,11 @@ class FocusController {
             @PathVariable UUID id,
             @RequestParam(required = false) @Nullable Integer frame) {
         Shot shot = shots.owned(id, who.id());
-        Plane light = line.picture(recipes.still(shot, frame), shot.size().fitting(CHECK_SIDE))
-                .lightness();
-        Plane widths = EdgeWidth.sharpest(EdgeWidth.of(light), shot.size().fitting(NumberMaps.SIDE));
+        ShotStill still = recipes.still(shot, frame);
+        Plane widths = drawing.inTurn(who.id(), () -> {
+            Plane light = line.picture(still, shot.size().fitting(CHECK_SIDE)).lightness();
+            return EdgeWidth.sharpest(EdgeWidth.of(light), shot.size().fitting(NumberMaps.SIDE));
+        });
         ByteBuffer out = NumberMaps.headed(widths.size(), 1);
         for (float width : widths.samples()) {
             out.put((byte) Math.min(255, Math.round(width * 50)));

@@ -42,8 +42,11 @@ class InspectorController {
     private final RefocusLine line;
     private final ShotRecipes recipes;
     private final InspectedPlaceRepository places;
+    private final Drawing drawing;
 
-    InspectorController(Shots shots, RefocusLine line, ShotRecipes recipes, InspectedPlaceRepository places) {
+    InspectorController(
+            Shots shots, RefocusLine line, ShotRecipes recipes, InspectedPlaceRepository places, Drawing drawing) {
+        this.drawing = drawing;
         this.shots = shots;
         this.line = line;
         this.recipes = recipes;
@@ -77,16 +80,19 @@ class InspectorController {
         Shot shot = shots.owned(id, who.id());
         ShotStill still = recipes.still(shot, frame);
         Recipe recipe = recipes.allowed(wanted, who).at(still.moment());
+        List<Fault> faults = drawing.inTurn(who.id(), () -> faults(shot, still, recipe));
+        List<InspectedPlace> known = places.findByShotId(id);
+        return faults.stream().map(each -> view(each, known)).toList();
+    }
+
+    private List<Fault> faults(Shot shot, ShotStill still, Recipe recipe) {
         Size size = shot.size().fitting(EdgeInspector.SIDE);
         Plane nearness = line.nearness(still, recipe, size);
         double radius = recipe.aperture().radiusPerNearness(size, recipe.band().centre());
         Plane field = DefocusField.of(nearness, recipe.band(), recipe.gain(), radius);
         // Only estimates are made with a matte.
         Plane matte = recipe.depth().source() == DepthChoice.Source.ESTIMATED ? still.clearMatte() : null;
-        List<InspectedPlace> known = places.findByShotId(id);
-        return EdgeInspector.faults(line.picture(still, size), nearness, field, matte).stream()
-                .map(each -> view(each, known))
-                .toList();
+        return EdgeInspector.faults(line.picture(still, size), nearness, field, matte);
     }
 
     private static FaultView view(Fault fault, List<InspectedPlace> known) {

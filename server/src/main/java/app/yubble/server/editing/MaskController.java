@@ -1,14 +1,15 @@
 package app.yubble.server.editing;
 
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.server.account.SignedIn;
-import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.mask.MaskFiles;
+import app.yubble.server.memory.Uploads;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
@@ -42,14 +43,17 @@ class MaskController {
     private final RefocusLine line;
     private final ShotRecipes recipes;
     private final MaskFiles masks;
-    private final MemoryGate gate;
+    private final Drawing drawing;
+    private final Uploads uploads;
 
-    MaskController(Shots shots, RefocusLine line, ShotRecipes recipes, MaskFiles masks, MemoryGate gate) {
+    MaskController(
+            Shots shots, RefocusLine line, ShotRecipes recipes, MaskFiles masks, Drawing drawing, Uploads uploads) {
+        this.uploads = uploads;
         this.shots = shots;
         this.line = line;
         this.recipes = recipes;
         this.masks = masks;
-        this.gate = gate;
+        this.drawing = drawing;
     }
 
     /**
@@ -85,7 +89,8 @@ class MaskController {
     ResponseEntity<byte[]> mask(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid MaskRequest wanted) {
         Shot shot = shots.owned(id, who.id());
-        Plane plane = drawn(shot, wanted, who, shot.size().fitting(NumberMaps.SIDE));
+        Plane plane = drawing.inTurn(
+                who.id(), () -> drawn(shot, wanted, who, shot.size().fitting(NumberMaps.SIDE)));
         ByteBuffer out = NumberMaps.headed(plane.size(), 1);
         for (float sample : plane.samples()) {
             out.put((byte) Math.round(sample * 255));
@@ -102,7 +107,7 @@ class MaskController {
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid MaskRequest wanted)
             throws IOException {
         Shot shot = shots.owned(id, who.id());
-        Plane plane = gate.with(shot.size().pixels(), () -> drawn(shot, wanted, who, shot.size()));
+        Plane plane = drawing.inTurn(who.id(), shot.size(), Progress.NONE, () -> drawn(shot, wanted, who, shot.size()));
         ByteArrayOutputStream out = new ByteArrayOutputStream(1 << 20);
         PictureWriter.writeGrey(plane, out);
         return ResponseEntity.ok()
@@ -118,10 +123,9 @@ class MaskController {
     @PostMapping(path = "/api/shots/{id}/masks", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     @ResponseStatus(HttpStatus.CREATED)
     MaskFileView bringIn(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file)
-            throws IOException {
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestPart("file") MultipartFile file) {
         Shot shot = shots.owned(id, who.id());
-        String name = file.getOriginalFilename();
-        return new MaskFileView(masks.bringIn(shot, who.id(), name == null ? "mask" : name, file.getBytes()));
+        return uploads.read(
+                file, "mask", (name, bytes) -> new MaskFileView(masks.bringIn(shot, who.id(), name, bytes)));
     }
 }

@@ -12,7 +12,6 @@ import app.yubble.core.refocus.View;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.server.account.SignedIn;
-import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotStill;
@@ -31,7 +30,6 @@ import java.time.Duration;
 import java.util.List;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
-import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
@@ -57,11 +55,11 @@ class PreviewController {
     private final ShotRecipes recipes;
     private final PreviewDesk desk;
     private final Origins origins;
-    private final MemoryGate gate;
+    private final Drawing drawing;
 
     PreviewController(
-            Shots shots, RefocusLine line, ShotRecipes recipes, PreviewDesk desk, Origins origins, MemoryGate gate) {
-        this.gate = gate;
+            Shots shots, RefocusLine line, ShotRecipes recipes, PreviewDesk desk, Origins origins, Drawing drawing) {
+        this.drawing = drawing;
         this.shots = shots;
         this.line = line;
         this.recipes = recipes;
@@ -132,8 +130,10 @@ class PreviewController {
             Size size = sizeOf(shot, wanted.longSide(), wanted.region() != null);
             Region part =
                     wanted.region() == null ? Region.all(size) : wanted.region().within(size);
-            Picture result = gated(
+            Picture result = drawing.inTurn(
+                    who.id(),
                     size,
+                    ticket,
                     () -> desk.look(
                             who.id(),
                             wanted.page(),
@@ -174,11 +174,6 @@ class PreviewController {
         return size;
     }
 
-    /** Work at a size that is larger than any whole preview waits for its turn. */
-    private Picture gated(Size size, Supplier<Picture> work) {
-        return size.longSide() > Shots.PROXY_SIDE ? gate.with(size.pixels(), work) : work.get();
-    }
-
     /** Left, top, width and height of a region, then the width and height of the whole. */
     private static String told(Region region, Size size) {
         return region.x() + " " + region.y() + " " + region.width() + " " + region.height() + " " + size.width() + " "
@@ -203,7 +198,11 @@ class PreviewController {
                 : new RegionPart(region.get(0), region.get(1), region.get(2), region.get(3));
         Size size = sizeOf(shot, longSide, wanted != null);
         Region part = wanted == null ? Region.all(size) : wanted.within(size);
-        Picture picture = gated(size, () -> Resample.crop(line.picture(recipes.still(shot, frame), size), part));
+        Picture picture = drawing.inTurn(
+                who.id(),
+                size,
+                Progress.NONE,
+                () -> Resample.crop(line.picture(recipes.still(shot, frame), size), part));
         return ResponseEntity.ok()
                 .header("X-Region", told(part, size))
                 .contentType(MediaType.IMAGE_JPEG)
@@ -238,10 +237,9 @@ class PreviewController {
             @RequestBody Recipe wanted) {
         Shot shot = shots.owned(id, who.id());
         ShotStill still = recipes.still(shot, frame);
-        Plane plane = line.nearness(
-                still,
-                recipes.allowed(wanted, who).at(still.moment()),
-                shot.size().fitting(NumberMaps.SIDE));
+        Recipe recipe = recipes.allowed(wanted, who).at(still.moment());
+        Plane plane = drawing.inTurn(
+                who.id(), () -> line.nearness(still, recipe, shot.size().fitting(NumberMaps.SIDE)));
         ByteBuffer out = NumberMaps.headed(plane.size(), 2);
         for (float sample : plane.samples()) {
             out.putShort((short) Math.round(Math.max(0, Math.min(1, sample)) * 65535));

@@ -4,6 +4,7 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.media.recipe.RecipeFile;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.mask.MaskFiles;
+import app.yubble.server.memory.Uploads;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Clips;
 import app.yubble.server.shoot.Shot;
@@ -38,8 +39,10 @@ class RecipeFileController {
     private final Shots shots;
     private final MaskFiles masks;
     private final RecipeFiles files;
+    private final Uploads uploads;
 
-    RecipeFileController(Versions versions, Shots shots, MaskFiles masks, RecipeFiles files) {
+    RecipeFileController(Versions versions, Shots shots, MaskFiles masks, RecipeFiles files, Uploads uploads) {
+        this.uploads = uploads;
         this.versions = versions;
         this.shots = shots;
         this.masks = masks;
@@ -73,13 +76,16 @@ class RecipeFileController {
     @PostMapping(path = "/api/shots/{shot}/recipe-file", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     @ResponseStatus(HttpStatus.CREATED)
     TakenUp take(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID shot, @RequestPart("file") MultipartFile file)
-            throws IOException {
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID shot, @RequestPart("file") MultipartFile file) {
         Shot source = shots.owned(shot, who.id());
         if (file.getSize() > MOST_BYTES) {
             throw new RefusedException("The recipe file is larger than " + MOST_BYTES / 1_000_000 + " MB.");
         }
-        RecipeFile read = RecipeFile.read(new String(file.getBytes(), StandardCharsets.UTF_8));
+        return uploads.read(file, "recipe", (name, bytes) -> takenUp(source, who, name, bytes));
+    }
+
+    private TakenUp takenUp(Shot source, SignedIn who, String fileName, byte[] content) {
+        RecipeFile read = RecipeFile.read(new String(content, StandardCharsets.UTF_8));
         Map<String, String> names = new HashMap<>();
         for (Map.Entry<String, byte[]> each : read.masks().entrySet()) {
             names.put(each.getKey(), masks.bringIn(source, who.id(), "The mask of the recipe", each.getValue()));
@@ -87,8 +93,7 @@ class RecipeFileController {
         Recipe recipe = read.renamed(names);
         masks.require(recipe, who.id());
         Clips.requireMarksWithin(recipe, source);
-        String name =
-                Shots.plainName(String.valueOf(file.getOriginalFilename())).replaceAll("\\.[^.]*$", "");
+        String name = Shots.plainName(fileName).replaceAll("\\.[^.]*$", "");
         Versions.Standing made = versions.takeUp(
                 source, who.id(), name.length() > LONGEST_NAME ? name.substring(0, LONGEST_NAME) : name, recipe);
         return new TakenUp(VersionController.VersionView.of(made), read.warning(source.contentHash(), source.size()));

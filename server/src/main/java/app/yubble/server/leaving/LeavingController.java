@@ -4,6 +4,7 @@ import app.yubble.server.account.Accounts;
 import app.yubble.server.account.PasswordCheck;
 import app.yubble.server.account.Sessions;
 import app.yubble.server.account.SignedIn;
+import app.yubble.server.problem.SecurityLog;
 import app.yubble.server.storage.Sweep;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
@@ -32,9 +33,16 @@ class LeavingController {
     private final Sessions sessions;
     private final Sweep sweep;
     private final Everything everything;
+    private final SecurityLog log;
 
     LeavingController(
-            Accounts accounts, PasswordCheck passwords, Sessions sessions, Sweep sweep, Everything everything) {
+            Accounts accounts,
+            PasswordCheck passwords,
+            Sessions sessions,
+            Sweep sweep,
+            Everything everything,
+            SecurityLog log) {
+        this.log = log;
         this.accounts = accounts;
         this.passwords = passwords;
         this.sessions = sessions;
@@ -47,6 +55,7 @@ class LeavingController {
     /** Photos, depth, recipes and deliveries of all shoots as one zip, sent while it is put together. */
     @GetMapping("/api/account/everything")
     void everything(@AuthenticationPrincipal SignedIn who, HttpServletResponse response) throws IOException {
+        log.note(SecurityLog.Event.EVERYTHING_TAKEN, "as a zip");
         response.setContentType("application/zip");
         response.setHeader(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"yubble.zip\"");
         everything.write(who.id(), response.getOutputStream());
@@ -61,6 +70,7 @@ class LeavingController {
         Set<String> files = sweep.of(who.id());
         accounts.delete(who.id());
         sessions.endAll(who.name());
+        log.note(SecurityLog.Event.ACCOUNT_ENDED, "on request");
         LOG.info("an account has ended; {} of its files are removed", sweep.removeNow(files));
     }
 }

@@ -3,9 +3,11 @@ package app.yubble.server.mask;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.touchup.Touchup;
+import app.yubble.media.depthfile.DepthFileReader;
 import app.yubble.media.depthfile.MaskFileReader;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
+import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
@@ -20,8 +22,10 @@ public class MaskFiles {
     private final MaskFileRepository repository;
     private final StoredPictures pictures;
     private final PictureReader reader;
+    private final MemoryGate gate;
 
-    MaskFiles(MaskFileRepository repository, StoredPictures pictures, PictureReader reader) {
+    MaskFiles(MaskFileRepository repository, StoredPictures pictures, PictureReader reader, MemoryGate gate) {
+        this.gate = gate;
         this.repository = repository;
         this.pictures = pictures;
         this.reader = reader;
@@ -32,7 +36,9 @@ public class MaskFiles {
         String name = Shots.plainName(fileName);
         Plane plane;
         try {
-            plane = new MaskFileReader(reader).read(content, shot.size());
+            plane = gate.decodingPlane(
+                    new DepthFileReader(reader).claimed(content).pixels(),
+                    () -> new MaskFileReader(reader).read(content, shot.size()));
         } catch (UnreadablePictureException fault) {
             throw new UnreadablePictureException(name + ": " + fault.getMessage(), fault);
         } catch (IllegalArgumentException fault) {

@@ -22,7 +22,9 @@ import org.springframework.stereotype.Component;
 public final class LastUsed {
     private static final Duration UNUSED = Duration.ofMinutes(20);
     /** By how much less is kept while a very large picture is worked on. */
-    private static final int SHORT = 8;
+    static final int SHORT = 8;
+    /** Share of the heap that one cache may hold, whatever it is set to. */
+    private static final int SHARE = 4;
 
     private final MeterRegistry meters;
     private final List<Cache<?, ?>> caches = new CopyOnWriteArrayList<>();
@@ -35,6 +37,7 @@ public final class LastUsed {
     /**
      * What has not been used for twenty minutes goes too.
      *
+     * @param mostBytes at most a quarter of the heap is taken
      * @param bytes of a value, asked when it is put
      * @param name of its figures
      */
@@ -43,7 +46,7 @@ public final class LastUsed {
                 // One order and one sum for all; a segment of its own for each thread would turn away half of what
                 // fits.
                 .concurrencyLevel(1)
-                .maximumWeight(mostBytes)
+                .maximumWeight(Math.min(mostBytes, Runtime.getRuntime().maxMemory() / SHARE))
                 .weigher((K key, V value) -> weight(bytes.applyAsLong(value)))
                 .expireAfterAccess(UNUSED)
                 .recordStats()
@@ -51,6 +54,11 @@ public final class LastUsed {
         caches.add(out);
         GuavaCacheMetrics.monitor(meters, out, name);
         return out;
+    }
+
+    /** What two caches that are set to so many bytes hold together within a heap. */
+    static long within(long heap, long caches) {
+        return Math.min(caches, 2 * heap / SHARE);
     }
 
     private int weight(long bytes) {

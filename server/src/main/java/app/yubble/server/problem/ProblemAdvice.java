@@ -4,9 +4,11 @@ import app.yubble.core.depth.DepthShapeException;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.media.recipe.BadRecipeException;
 import java.net.URI;
+import java.sql.SQLException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.slf4j.MDC;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.dao.DataAccessException;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -33,13 +35,16 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
 
     private final DataSize uploadLimit;
+    private final SecurityLog log;
 
-    ProblemAdvice(@Value("${spring.servlet.multipart.max-file-size}") DataSize uploadLimit) {
+    ProblemAdvice(@Value("${spring.servlet.multipart.max-file-size}") DataSize uploadLimit, SecurityLog log) {
         this.uploadLimit = uploadLimit;
+        this.log = log;
     }
 
     @ExceptionHandler
     ProblemDetail notFound(NotFoundException fault) {
+        log.note(SecurityLog.Event.NOT_THERE, String.valueOf(fault.getMessage()));
         return problem(HttpStatus.NOT_FOUND, "not-found", fault.getMessage());
     }
 
@@ -54,6 +59,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
     @ExceptionHandler
     ProblemDetail tooOften(TooOftenException fault) {
+        log.note(SecurityLog.Event.LIMITED, String.valueOf(fault.getMessage()));
         return problem(HttpStatus.TOO_MANY_REQUESTS, "too-often", fault.getMessage());
     }
 
@@ -119,8 +125,32 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         return problem(HttpStatus.CONFLICT, "damaged", "Something cannot be read: " + fault.getMessage());
     }
 
+    /** What was sent is not said again, nor where in the program it went wrong: the log has that under the request's name. */
+    @ExceptionHandler
+    ProblemDetail unforeseen(RuntimeException fault) {
+        for (Throwable each = fault.getCause(); each != null; each = each.getCause()) {
+            if (each instanceof FullDiskException noRoom) {
+                return full(noRoom);
+            }
+            if (each instanceof DamagedFileException file) {
+                return damaged(file);
+            }
+        }
+        LOG.error("a request failed", fault);
+        return problem(
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                "fault",
+                "Something went wrong on the server. Its log tells what, under " + MDC.get(RequestNames.REQUEST) + ".");
+    }
+
     @ExceptionHandler({DataAccessException.class, CannotCreateTransactionException.class})
     ProblemDetail databaseGone(RuntimeException fault) {
+        if (isTooLarge(fault)) {
+            return problem(
+                    HttpStatus.CONTENT_TOO_LARGE,
+                    "too-large",
+                    "This is more than the database takes at once. Split the largest touch-ups.");
+        }
         LOG.warn("database fault: {}", fault.getMessage());
         return problem(HttpStatus.SERVICE_UNAVAILABLE, "database", DATABASE_AWAY);
     }
@@ -132,6 +162,16 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                 HttpStatus.CONTENT_TOO_LARGE,
                 "too-large",
                 "The file is over the limit of " + uploadLimit.toMegabytes() + " MB for one upload."));
+    }
+
+    private static boolean isTooLarge(Throwable fault) {
+        for (Throwable each = fault; each != null; each = each.getCause()) {
+            if (each instanceof SQLException
+                    && String.valueOf(each.getMessage()).contains("max_allowed_packet")) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private static ProblemDetail problem(HttpStatus status, String type, @Nullable String detail) {

@@ -9,6 +9,7 @@ import app.yubble.media.depthfile.CameraDepth;
 import app.yubble.media.depthfile.DepthFileReader;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
+import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.storage.StoredPictures;
 import java.util.Collection;
@@ -28,13 +29,16 @@ public class DepthMaps {
     private final PictureReader reader;
     private final StoredPictures pictures;
     private final TransactionTemplate transaction;
+    private final MemoryGate gate;
 
     DepthMaps(
             DepthMapRepository maps,
             ShotRepository shots,
             PictureReader reader,
             StoredPictures pictures,
-            TransactionTemplate transaction) {
+            TransactionTemplate transaction,
+            MemoryGate gate) {
+        this.gate = gate;
         this.maps = maps;
         this.shots = shots;
         this.reader = reader;
@@ -72,7 +76,9 @@ public class DepthMaps {
         String name = Shots.plainName(fileName);
         Plane plane;
         try {
-            plane = new DepthFileReader(reader).read(content, shot.size());
+            plane = gate.decodingPlane(
+                    new DepthFileReader(reader).claimed(content).pixels(),
+                    () -> new DepthFileReader(reader).read(content, shot.size()));
         } catch (UnreadablePictureException fault) {
             throw new UnreadablePictureException(name + ": " + fault.getMessage(), fault);
         } catch (IllegalArgumentException fault) {

@@ -14,8 +14,8 @@ import app.yubble.media.picture.PictureFile;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.picture.UnreadablePictureException;
-import app.yubble.server.jobs.MemoryGate;
 import app.yubble.server.jobs.Unfinished;
+import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.paging.Page;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.problem.NotFoundException;
@@ -30,6 +30,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
@@ -84,7 +85,7 @@ public class Shots {
         try {
             PictureFile file = PictureFile.of(content);
             Origin origin = reader.inspect(file);
-            return gate.with(origin.size().pixels(), () -> store(account, home, name, file));
+            return decoding(origin, () -> store(account, home, name, file));
         } catch (UnreadablePictureException fault) {
             throw new UnreadablePictureException(name + ": " + fault.getMessage(), fault);
         }
@@ -107,12 +108,16 @@ public class Shots {
         }
         try {
             PictureFile file = PictureFile.of(content);
-            Size size = reader.inspect(file).size();
-            requireShape(name, size, shot.size());
-            return gate.with(size.pixels(), () -> replaced(shot, file));
+            Origin origin = reader.inspect(file);
+            requireShape(name, origin.size(), shot.size());
+            return decoding(origin, () -> replaced(shot, file));
         } catch (UnreadablePictureException fault) {
             throw new UnreadablePictureException(name + ": " + fault.getMessage(), fault);
         }
+    }
+
+    private Shot decoding(Origin origin, Supplier<Shot> work) {
+        return gate.decoding(origin.size().pixels(), origin.isDeep(), work);
     }
 
     private static void requireShape(String name, Size size, Size before) {

@@ -45,19 +45,7 @@ public final class Upkeep {
         }
         Files.createDirectories(folder);
         Path dump = folder.resolve(DUMP + ".part");
-        DatabaseAccess.with(data.resolve("database"), access -> {
-            // Whoever has a backup is not to be signed in by it.
-            List<String> options = List.of(
-                    "--single-transaction",
-                    "--quick",
-                    "--hex-blob",
-                    "--no-tablespaces",
-                    "--ignore-table-data=yubble.SPRING_SESSION",
-                    "--ignore-table-data=yubble.SPRING_SESSION_ATTRIBUTES",
-                    "--result-file=" + dump.toAbsolutePath(),
-                    "yubble");
-            run(access.client("mariadb-dump", options));
-        });
+        DatabaseAccess.with(data.resolve("database"), access -> Dump.write(access, dump));
         int copied = copy(data.resolve(FILES), folder.resolve(FILES));
         Files.move(dump, folder.resolve(DUMP), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
         return "backed up: the database, and " + copied + " files that were not there yet";
@@ -73,24 +61,8 @@ public final class Upkeep {
             throw new IOException(data + " holds data already; restore into a new folder");
         }
         int copied = copy(folder.resolve(FILES), data.resolve(FILES));
-        DatabaseAccess.with(data.resolve("database"), access -> {
-            ProcessBuilder client = access.client("mariadb", List.of("yubble"));
-            run(client.redirectInput(dump.toFile()));
-        });
+        DatabaseAccess.with(data.resolve("database"), access -> Dump.read(access, dump));
         return "restored: the database and " + copied + " files";
-    }
-
-    private static void run(ProcessBuilder program) throws IOException {
-        Process process = program.redirectErrorStream(true).start();
-        String said = new String(process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
-        try {
-            if (process.waitFor() != 0) {
-                throw new IOException(program.command().get(0) + " failed: " + said.strip());
-            }
-        } catch (InterruptedException stopped) {
-            Thread.currentThread().interrupt();
-            throw new IOException("interrupted", stopped);
-        }
     }
 
     /** Files of the store that are not there yet, or are cut off there; gives how many. */

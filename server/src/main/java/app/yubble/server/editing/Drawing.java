@@ -1,0 +1,47 @@
+package app.yubble.server.editing;
+
+import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Size;
+import app.yubble.server.memory.MemoryGate;
+import app.yubble.server.memory.Turns;
+import app.yubble.server.shoot.Shots;
+import java.util.UUID;
+import java.util.function.Supplier;
+import org.springframework.stereotype.Component;
+
+/** Everything that is drawn for people who look at a shot. It goes round among them, so that nobody waits for one who asks for much. */
+@Component
+class Drawing {
+    /** One that is drawn uses all cores; the second fills what the first leaves free. */
+    private static final int AT_ONCE = 2;
+    /** A page asks for two at a time; this is room for some pages. */
+    private static final int MOST_OF_ONE = 12;
+    /** Each holds a thread of the server while it waits. */
+    private static final int MOST_WAITING = 140;
+    /** These take seconds, and much memory. */
+    private static final int MOST_LARGE = 40;
+
+    private final Turns turns = new Turns(AT_ONCE, MOST_OF_ONE, MOST_WAITING);
+    private final Turns large = new Turns(AT_ONCE, MOST_OF_ONE, MOST_LARGE);
+    private final MemoryGate gate;
+
+    Drawing(MemoryGate gate) {
+        this.gate = gate;
+    }
+
+    /** Something as large as a preview of the whole at most. */
+    <T> T inTurn(UUID person, Supplier<T> work) {
+        return turns.in(person, Progress.NONE, work);
+    }
+
+    /**
+     * Something at a size.
+     *
+     * @param wanted throws when it is no longer
+     */
+    <T> T inTurn(UUID person, Size size, Progress wanted, Supplier<T> work) {
+        return size.longSide() <= Shots.PROXY_SIDE
+                ? turns.in(person, wanted, work)
+                : large.in(person, wanted, () -> gate.looking(size.pixels(), work));
+    }
+}
