@@ -24,6 +24,7 @@ export type Fault = Schemas['FaultView']
 export type Region = Schemas['RegionPart']
 export type Clip = Schemas['ClipView']
 export type Session = Schemas['Session']
+export type Allowance = Schemas['AllowanceView']
 export type OpenSession = Schemas['OpenSession']
 export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'revision' | 'state' | 'progress' | 'problem'>
 
@@ -155,6 +156,7 @@ export const api = {
   cancelEstimate: (id: string) => json<Shot>(`/api/shots/${id}/depth-estimate`, { method: 'DELETE' }),
   characters: () => json<Character[]>('/api/lens/characters'),
   settings: () => json<Settings>('/api/settings'),
+  allowance: (): Promise<Allowance> => json('/api/account/allowance'),
   sessions: (): Promise<OpenSession[]> => json('/api/account/sessions'),
   async endSession(id: string): Promise<void> {
     await send(`/api/account/sessions/${id}`, { method: 'DELETE' })

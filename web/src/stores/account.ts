@@ -1,10 +1,11 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import { api, type OpenSession, type Problem } from '../api/client'
+import { api, type Allowance, type OpenSession, type Problem } from '../api/client'
 
 /** One's own account: its password and where it is signed in. */
 export const useAccount = defineStore('account', () => {
   const sessions = shallowRef<OpenSession[]>([])
+  const allowance = shallowRef<Allowance>()
   const fault = ref('')
   const done = ref('')
 
@@ -15,6 +16,7 @@ export const useAccount = defineStore('account', () => {
     try {
       await work()
       sessions.value = await api.sessions()
+      allowance.value = await api.allowance()
       done.value = said
       return true
     } catch (problem) {
@@ -29,5 +31,5 @@ export const useAccount = defineStore('account', () => {
   const end = (id: string): Promise<boolean> => attempt(() => api.endSession(id))
   const endOthers = (): Promise<boolean> => attempt(api.endOtherSessions, 'All other sessions have ended.')
 
-  return { sessions, fault, done, load, changePassword, end, endOthers }
+  return { sessions, allowance, fault, done, load, changePassword, end, endOthers }
 })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
-import { browserName, passwordFault } from './accountWords'
+import { allowanceText, browserName, passwordFault } from './accountWords'
 import { useAccount } from '../stores/account'
 import { useSession } from '../stores/session'
 
@@ -29,6 +29,9 @@ const when = (time: string): string =>
   <section aria-labelledby="account">
     <h2 id="account">Account</h2>
     <p class="quiet">Signed in as {{ session.name }}. Photos, depth maps and results stay on this machine.</p>
+    <p v-if="account.allowance" class="quiet" data-test="allowance">
+      {{ allowanceText(account.allowance) }}
+    </p>
     <p v-if="account.fault" class="fault" role="alert">{{ account.fault }}</p>
     <p v-if="account.done" role="status" data-test="account-done">{{ account.done }}</p>
     <form class="password" data-test="password-form" @submit.prevent="change">

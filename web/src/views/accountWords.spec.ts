@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { browserName, passwordFault } from './accountWords'
+import { allowanceText, browserName, passwordFault } from './accountWords'
 
 describe('a new password', () => {
   it('is taken when it is long enough and typed twice', () => {
@@ -8,6 +8,16 @@ describe('a new password', () => {
     expect(passwordFault('long enough now', '')).toContain('second time')
     expect(passwordFault('long enough now', 'long enough mow')).toContain('differ')
     expect(passwordFault('long enough now', 'long enough now')).toBe('')
+  })
+})
+
+describe('what an account has', () => {
+  it('is told with what it may have', () => {
+    const most = { mostBytes: 500e9, mostShots: 50000 }
+    expect(allowanceText({ bytes: 1.26e9, shots: 1, ...most })).toBe(
+      '1 photo or clip of at most 50000; with their deliveries 1.3 of 500 GB.',
+    )
+    expect(allowanceText({ bytes: 12.6e9, shots: 320, ...most })).toContain('320 photos and clips of at most')
   })
 })
 

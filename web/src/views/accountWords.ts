@@ -1,3 +1,5 @@
+import type { Allowance } from '../api/client'
+
 /** Server and page agree on it. */
 const LEAST_PASSWORD = 10
 
@@ -27,4 +29,12 @@ export function browserName(told: string): string {
   ]
   const found = [programs, systems].map((kinds) => kinds.find(([sign]) => sign.test(told))?.[1])
   return found[0] ? found.filter(Boolean).join(' on ') : 'another program'
+}
+
+const gigabytes = (bytes: number): string => (bytes / 1e9).toFixed(bytes < 9.95e9 ? 1 : 0)
+
+/** How much of the server an account has, and may have. */
+export function allowanceText(used: Allowance): string {
+  const shots = used.shots === 1 ? '1 photo or clip' : `${used.shots} photos and clips`
+  return `${shots} of at most ${used.mostShots}; with their deliveries ${gigabytes(used.bytes)} of ${gigabytes(used.mostBytes)} GB.`
 }

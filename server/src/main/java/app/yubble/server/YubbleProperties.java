@@ -24,6 +24,9 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param cacheBytes how much memory results of stages may hold
  * @param viewerBytes how much memory may hold what open pages looked at last
  * @param leastFreeBytes of the disk, kept for the database: with less no file is taken and none made
+ * @param mostAccountBytes of files that one account may have
+ * @param mostAccountShots as many photos and clips one account may have
+ * @param mostAccountWork estimates and deliveries of one account that may wait at once
  * @param sessionDays after which a session ends, however often it is used
  * @param hosts names by which the server is known besides those of this machine for itself
  */
@@ -45,5 +48,8 @@ public record YubbleProperties(
         long cacheBytes,
         long viewerBytes,
         long leastFreeBytes,
+        long mostAccountBytes,
+        int mostAccountShots,
+        int mostAccountWork,
         int sessionDays,
         List<String> hosts) {}

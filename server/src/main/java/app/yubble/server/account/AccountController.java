@@ -1,5 +1,6 @@
 package app.yubble.server.account;
 
+import app.yubble.server.YubbleProperties;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.problem.SecurityLog;
 import jakarta.servlet.http.HttpServletRequest;
@@ -24,8 +25,18 @@ class AccountController {
     private final Sessions sessions;
     private final PasswordCheck passwords;
     private final SecurityLog log;
+    private final Allowance allowance;
+    private final YubbleProperties properties;
 
-    AccountController(Accounts accounts, Sessions sessions, PasswordCheck passwords, SecurityLog log) {
+    AccountController(
+            Accounts accounts,
+            Sessions sessions,
+            PasswordCheck passwords,
+            SecurityLog log,
+            Allowance allowance,
+            YubbleProperties properties) {
+        this.allowance = allowance;
+        this.properties = properties;
         this.log = log;
         this.accounts = accounts;
         this.sessions = sessions;
@@ -46,6 +57,16 @@ class AccountController {
         accounts.usePassword(who.id(), wanted.password());
         sessions.endAllBut(who.name(), session.getId());
         log.note(SecurityLog.Event.PASSWORD_CHANGED, "and all other sessions ended");
+    }
+
+    /** How much an account has of the server, and may have. */
+    record AllowanceView(long bytes, long mostBytes, long shots, long mostShots) {}
+
+    @GetMapping("/api/account/allowance")
+    AllowanceView allowance(@AuthenticationPrincipal SignedIn who) {
+        Allowance.Used used = allowance.used(who.id());
+        return new AllowanceView(
+                used.bytes(), properties.mostAccountBytes(), used.shots(), properties.mostAccountShots());
     }
 
     @GetMapping("/api/account/sessions")

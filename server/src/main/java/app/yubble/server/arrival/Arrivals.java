@@ -5,6 +5,7 @@ import app.yubble.media.clip.ClipProbe;
 import app.yubble.media.clip.UnreadableClipException;
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.account.Accounts;
+import app.yubble.server.account.Allowance;
 import app.yubble.server.depth.DepthJob;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.DepthMaps;
@@ -31,6 +32,7 @@ public class Arrivals {
     private final YubbleProperties properties;
     private final FileStore files;
     private final ClipReadingJob reading;
+    private final Allowance allowance;
 
     Arrivals(
             Shots shots,
@@ -39,7 +41,9 @@ public class Arrivals {
             Accounts accounts,
             YubbleProperties properties,
             FileStore files,
-            ClipReadingJob reading) {
+            ClipReadingJob reading,
+            Allowance allowance) {
+        this.allowance = allowance;
         this.files = files;
         this.reading = reading;
         this.shots = shots;
@@ -72,6 +76,8 @@ public class Arrivals {
     public Shot bringInClip(UUID account, UUID shoot, String fileName, InputStream content, long length)
             throws IOException {
         shots.requireShoot(account, shoot);
+        allowance.requireShot(account, length);
+        allowance.requireWork(account, 1);
         String name = Shots.plainName(fileName);
         Path incoming = files.incoming();
         try {

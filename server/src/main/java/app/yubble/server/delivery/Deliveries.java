@@ -1,5 +1,6 @@
 package app.yubble.server.delivery;
 
+import app.yubble.server.account.Allowance;
 import app.yubble.server.jobs.Unfinished;
 import app.yubble.server.paging.Page;
 import app.yubble.server.problem.ConflictException;
@@ -30,8 +31,10 @@ public class Deliveries {
 
     private final DeliveryRepository repository;
     private final FileStore files;
+    private final Allowance allowance;
 
-    Deliveries(DeliveryRepository repository, FileStore files) {
+    Deliveries(DeliveryRepository repository, FileStore files, Allowance allowance) {
+        this.allowance = allowance;
         this.files = files;
         this.repository = repository;
     }
@@ -84,6 +87,8 @@ public class Deliveries {
     @Transactional
     Delivery add(Delivery delivery) {
         files.requireRoom();
+        allowance.requireWork(delivery.accountId(), 1);
+        allowance.requireBytes(delivery.accountId(), 0);
         return repository.save(delivery);
     }
 
@@ -91,6 +96,11 @@ public class Deliveries {
     @Transactional
     void addAll(List<Delivery> all) {
         files.requireRoom();
+        if (!all.isEmpty()) {
+            UUID account = all.get(0).accountId();
+            allowance.requireWork(account, all.size());
+            allowance.requireBytes(account, 0);
+        }
         all.forEach(repository::save);
     }
 

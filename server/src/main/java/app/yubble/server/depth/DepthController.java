@@ -2,6 +2,7 @@ package app.yubble.server.depth;
 
 import app.yubble.core.subject.Quality;
 import app.yubble.server.YubbleProperties;
+import app.yubble.server.account.Allowance;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.memory.Uploads;
 import app.yubble.server.problem.ConflictException;
@@ -48,6 +49,7 @@ class DepthController {
     private final FileStore files;
     private final YubbleProperties properties;
     private final Uploads uploads;
+    private final Allowance allowance;
 
     DepthController(
             Shots shots,
@@ -58,7 +60,9 @@ class DepthController {
             DepthClipJob clipJob,
             FileStore files,
             YubbleProperties properties,
-            Uploads uploads) {
+            Uploads uploads,
+            Allowance allowance) {
+        this.allowance = allowance;
         this.uploads = uploads;
         this.clipJob = clipJob;
         this.files = files;
@@ -127,6 +131,7 @@ class DepthController {
     ShotView estimateAgain(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid EstimateWanted wanted) {
         shots.owned(id, who.id());
+        allowance.requireWork(who.id(), 1);
         engines.require(wanted.engine());
         job.enqueue(id, wanted.engine(), wanted.quality());
         return views.of(shots.byId(id));

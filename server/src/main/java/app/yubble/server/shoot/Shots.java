@@ -14,6 +14,7 @@ import app.yubble.media.picture.PictureFile;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.media.picture.UnreadablePictureException;
+import app.yubble.server.account.Allowance;
 import app.yubble.server.jobs.Unfinished;
 import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.paging.Page;
@@ -56,6 +57,7 @@ public class Shots {
     private final PictureReader reader;
     private final MemoryGate gate;
     private final StoredPictures pictures;
+    private final Allowance allowance;
 
     Shots(
             ShootRepository shoots,
@@ -64,7 +66,9 @@ public class Shots {
             FileStore files,
             PictureReader reader,
             MemoryGate gate,
-            StoredPictures pictures) {
+            StoredPictures pictures,
+            Allowance allowance) {
+        this.allowance = allowance;
         this.shoots = shoots;
         this.shots = shots;
         this.depthMaps = depthMaps;
@@ -82,6 +86,8 @@ public class Shots {
     public Shot bringIn(UUID account, UUID shoot, String fileName, byte[] content) {
         Shoot home = requireShoot(account, shoot);
         String name = plainName(fileName);
+        allowance.requireShot(account, content.length);
+        allowance.requireWork(account, 1);
         try {
             PictureFile file = PictureFile.of(content);
             Origin origin = reader.inspect(file);
@@ -106,6 +112,7 @@ public class Shots {
         if (shot.isBusy()) {
             throw new ConflictException("The depth of this shot is being found. Wait until it is there.");
         }
+        allowance.requireBytes(account, content.length - shot.bytes());
         try {
             PictureFile file = PictureFile.of(content);
             Origin origin = reader.inspect(file);
@@ -177,6 +184,7 @@ public class Shots {
     @Transactional
     public Shot bringInClip(UUID account, UUID shoot, String fileName, FileStore.Stored stored, ClipInfo info) {
         Shoot home = requireShoot(account, shoot);
+        allowance.requireShot(account, stored.bytes());
         return shots.save(new Shot(account, home.id(), plainName(fileName), stored.hash(), stored.bytes(), info));
     }
 

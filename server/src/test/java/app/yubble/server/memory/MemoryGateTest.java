@@ -26,7 +26,7 @@ class MemoryGateTest {
     @Test
     void asManyWorkAtOnceAsFitInMemory() throws Exception {
         assertThat(mostAtOnce(8, 24 * MEGA, false)).isEqualTo(4);
-        assertThat(mostAtOnce(8, 24 * MEGA, true)).isEqualTo(3);
+        assertThat(mostAtOnce(8, 24 * MEGA, true)).isEqualTo(2);
         assertThat(mostAtOnce(3, 80 * MEGA, false)).isEqualTo(1);
     }
 
