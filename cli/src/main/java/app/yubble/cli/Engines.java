@@ -5,6 +5,7 @@ import app.yubble.core.subject.FaceFinder;
 import app.yubble.vision.DepthEngines;
 import app.yubble.vision.FaceNetworks;
 import app.yubble.vision.ModelFolder;
+import app.yubble.vision.ModelHashes;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Iterator;
@@ -36,6 +37,7 @@ final class Engines {
     }
 
     static DepthEngines engines() {
+        ModelHashes.require(folder());
         return new DepthEngines(folder());
     }
 

@@ -9,6 +9,7 @@ import app.yubble.server.memory.LastUsed;
 import app.yubble.vision.DepthEngines;
 import app.yubble.vision.FaceNetworks;
 import app.yubble.vision.ModelFolder;
+import app.yubble.vision.ModelHashes;
 import com.google.common.cache.Cache;
 import java.util.concurrent.CompletableFuture;
 import org.springframework.context.annotation.Bean;
@@ -24,7 +25,9 @@ class CoreConfiguration {
 
     @Bean
     DepthEngines depthEngines(YubbleProperties properties) {
-        return new DepthEngines(new ModelFolder(properties.models()));
+        ModelFolder folder = new ModelFolder(properties.models());
+        ModelHashes.require(folder);
+        return new DepthEngines(folder);
     }
 
     @Bean

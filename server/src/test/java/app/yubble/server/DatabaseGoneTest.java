@@ -27,6 +27,37 @@ class DatabaseGoneTest extends ServerTest {
         assertThat(readyShot(browser, photo(330, 200, "jpg"))).isNotEmpty();
     }
 
+    /** What was being estimated is no failure of the photo: it is estimated again. */
+    @Test
+    void anEstimateGoesOnWhenTheDatabaseIsBack() throws Exception {
+        Browser browser = browser().signedUp("estimated");
+        String shot = readyShot(browser, photo(900, 700, "jpg"));
+        assertThat(browser.send(
+                                "POST",
+                                "/api/shots/" + shot + "/depth-estimate",
+                                "{\"engine\":\"slow\",\"quality\":\"draft\"}")
+                        .status())
+                .isEqualTo(202);
+        waitFor(
+                () -> browser.get("/api/shots/" + shot).json(),
+                seen -> seen.get("state").asString().equals("estimating"));
+        signal("KILL");
+
+        JsonNode over = null;
+        for (int seconds = 0;
+                seconds < 150
+                        && (over == null || !over.path("state").asString("").equals("ready"));
+                seconds++) {
+            Thread.sleep(1000);
+            over = browser.get("/api/shots/" + shot).json();
+        }
+        assertThat(over).isNotNull();
+        assertThat(over.path("state").asString("")).isEqualTo("ready");
+        assertThat(over.path("problem").isNull())
+                .as(over.path("problem").toString())
+                .isTrue();
+    }
+
     @Test
     void theDatabaseGoingAwayIsToldAndNothingIsLostWhenItIsBack() throws Exception {
         Browser browser = browser().signedUp("patient");

@@ -3,12 +3,12 @@ package app.yubble.bench.endure;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 
 /** Runs one trial against a server of its own and tells what it came to; the exit code is 1 when it was not stood. */
 public final class Endure {
@@ -18,10 +18,16 @@ public final class Endure {
     private static final int SECONDS = 60;
     private static final int WRONG_USE = 2;
     private static final String EXAMPLES = "media/src/test/resources,demo/lens";
+    /** As the launcher starts it. */
+    private static final List<String> JAVA =
+            List.of("-XX:+ExitOnOutOfMemoryError", "-Djdk.nio.maxCachedBufferSize=1048576");
 
     private Endure() {}
 
-    /** {@code kill}, {@code damage} or {@code people}, then {@code --server} with the jar and, if wanted, options. */
+    /** What a trial came to. */
+    public record Outcome(boolean stood, String told) {}
+
+    /** {@code kill}, {@code damage} or {@code people}, and options of which {@code --server}, the jar, is needed. */
     public static void main(String[] arguments) throws IOException, InterruptedException {
         Map<String, String> options = new TreeMap<>();
         for (int i = 1; i + 1 < arguments.length; i += 2) {
@@ -29,67 +35,78 @@ public final class Endure {
         }
         if (arguments.length % 2 == 0 || !options.containsKey("--server")) {
             System.err.println(
-                    "kill|damage|people --server JAR [--count N] [--heap 3g] [--seed N] [--examples FOLDER]");
+                    "kill|damage|people [--count N] [--seconds N] [--heap 3g] [--seed N] [--examples FOLDERS]");
             System.exit(WRONG_USE);
         }
-        String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
-        List<String> program = List.of(
-                java,
-                "-Xmx" + options.getOrDefault("--heap", "3g"),
-                "-XX:+ExitOnOutOfMemoryError",
-                "-Djdk.nio.maxCachedBufferSize=1048576",
-                "-jar",
-                options.get("--server"));
-        long seed = Long.parseLong(options.getOrDefault("--seed", String.valueOf(System.nanoTime())));
-        System.out.println("seed " + seed);
-        String count = options.get("--count");
-        String trial = arguments[0];
-        boolean stood = on(program, host -> switch (trial) {
+        List<String> program =
+                program(options.getOrDefault("--heap", "3g"), List.of("-jar", options.getOrDefault("--server", "")));
+        options.putIfAbsent("--seed", String.valueOf(System.nanoTime()));
+        System.out.println("seed " + options.get("--seed"));
+        Outcome outcome = run(arguments[0], program, options);
+        System.out.println(outcome.told());
+        System.exit(outcome.stood() ? 0 : 1);
+    }
+
+    /**
+     * The command that starts a server, up to its own options.
+     *
+     * @param what Java is to run
+     */
+    public static List<String> program(String heap, List<String> what) {
+        List<String> out = new ArrayList<>();
+        out.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+        out.add("-Xmx" + heap);
+        out.addAll(JAVA);
+        out.addAll(what);
+        return out;
+    }
+
+    /** @param options as on the command line */
+    public static Outcome run(String trial, List<String> program, Map<String, String> options)
+            throws IOException, InterruptedException {
+        long seed = Long.parseLong(options.getOrDefault("--seed", "1"));
+        return on(program, host -> switch (trial) {
             case "kill" -> {
-                KillTrial.Report report = new KillTrial(host, seed).run(number(count, ROUNDS));
-                System.out.println(report);
-                yield report.faults().isEmpty();
+                KillTrial.Report report = new KillTrial(host, seed).run(count(options, ROUNDS));
+                yield new Outcome(report.faults().isEmpty(), report.toString());
             }
             case "damage" -> {
                 List<Path> examples = Stream.of(
                                 options.getOrDefault("--examples", EXAMPLES).split(","))
                         .map(Path::of)
                         .toList();
-                DamageTrial.Report report = new DamageTrial(host, examples, seed).run(number(count, FILES));
-                System.out.println(report);
-                yield report.faults().isEmpty();
+                DamageTrial.Report report = new DamageTrial(host, examples, seed).run(count(options, FILES));
+                yield new Outcome(report.faults().isEmpty(), report.toString());
             }
             case "people" -> {
-                PeopleTrial.Report report = new PeopleTrial(host).run(number(count, PEOPLE), SECONDS);
-                System.out.println(report);
-                yield report.faults().isEmpty() && report.isFair();
+                int seconds = Integer.parseInt(options.getOrDefault("--seconds", String.valueOf(SECONDS)));
+                PeopleTrial.Report report = new PeopleTrial(host).run(count(options, PEOPLE), seconds);
+                yield new Outcome(report.faults().isEmpty() && report.isFair(), report.toString());
             }
-            default -> {
-                System.err.println("there is no trial " + trial);
-                yield false;
-            }
+            default -> new Outcome(false, "there is no trial " + trial);
         });
-        System.exit(stood ? 0 : 1);
     }
 
-    private static int number(@Nullable String told, int otherwise) {
-        return told == null ? otherwise : Integer.parseInt(told);
+    private static int count(Map<String, String> options, int otherwise) {
+        return Integer.parseInt(options.getOrDefault("--count", String.valueOf(otherwise)));
     }
 
     /** A trial on a server. */
     @FunctionalInterface
     private interface Trial {
-        boolean stood(Host host) throws IOException, InterruptedException;
+        Outcome of(Host host) throws IOException, InterruptedException;
     }
 
-    private static boolean on(List<String> program, Trial trial) throws IOException, InterruptedException {
+    private static Outcome on(List<String> program, Trial trial) throws IOException, InterruptedException {
         Path data = Files.createTempDirectory("yubble-trial");
         try (Host host = new Host(program, data)) {
-            boolean stood = trial.stood(host);
-            if (!stood) {
-                System.out.println("what the server said is in " + Files.copy(data.resolve("log"), kept()));
+            Outcome outcome = trial.of(host);
+            if (outcome.stood()) {
+                return outcome;
             }
-            return stood;
+            Path log = Files.createTempFile("yubble-trial", ".log");
+            Files.write(log, Files.readAllBytes(data.resolve("log")));
+            return new Outcome(false, outcome.told() + "\nwhat the server said is in " + log);
         } finally {
             try (Stream<Path> all = Files.walk(data)) {
                 for (Path each : all.sorted(Comparator.reverseOrder()).toList()) {
@@ -97,11 +114,5 @@ public final class Endure {
                 }
             }
         }
-    }
-
-    private static Path kept() throws IOException {
-        Path file = Files.createTempFile("yubble-trial", ".log");
-        Files.delete(file);
-        return file;
     }
 }

@@ -13,9 +13,9 @@ import app.yubble.server.YubbleProperties;
 import app.yubble.server.account.Accounts;
 import app.yubble.server.depth.DepthClipJob;
 import app.yubble.server.depth.DepthJob;
+import app.yubble.server.jobs.BrokenOffException;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
-import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
@@ -107,10 +107,10 @@ public class ClipReadingJob {
             }
             depth.enqueue(id, accounts.depthEngine(shot.accountId()), properties.clipDepth());
         } catch (CancellationException gone) {
-            NodeStoppedException.rethrow(gone);
+            BrokenOffException.rethrow(gone);
             LOG.info("reading of clip {} cancelled", id);
         } catch (UnreadableClipException | ClipToolException | IOException fault) {
-            NodeStoppedException.rethrow(fault);
+            BrokenOffException.rethrow(fault);
             LOG.warn("clip {} could not be read", id, fault);
             shots.reading(id, Shot.State.FAILED, 0, "The clip could not be read: " + fault.getMessage());
         }

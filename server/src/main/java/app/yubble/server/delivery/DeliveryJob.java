@@ -1,8 +1,8 @@
 package app.yubble.server.delivery;
 
+import app.yubble.server.jobs.BrokenOffException;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
-import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.shoot.Shot;
@@ -80,8 +80,10 @@ public class DeliveryJob {
             deliveries.done(id, made.file().hash(), made.file().bytes(), made.thumbnail());
             LOG.info("delivery of {} in {} ms", delivery.fileName(), (System.nanoTime() - start) / 1_000_000);
         } catch (CancellationException cancelled) {
+            BrokenOffException.rethrow(cancelled);
             LOG.info("delivery of {} cancelled", delivery.fileName());
         } catch (RuntimeException | OutOfMemoryError fault) {
+            BrokenOffException.rethrow(fault);
             fail(id, "The picture could not be made: ", fault);
         }
     }
@@ -129,10 +131,10 @@ public class DeliveryJob {
                 LOG.info("delivery of {} done", delivery.fileName());
             }
         } catch (CancellationException cancelled) {
-            NodeStoppedException.rethrow(cancelled);
+            BrokenOffException.rethrow(cancelled);
             LOG.info("delivery of {} cancelled", delivery.fileName());
         } catch (IOException | RuntimeException | OutOfMemoryError fault) {
-            NodeStoppedException.rethrow(fault);
+            BrokenOffException.rethrow(fault);
             fail(id, "The clip could not be made: ", fault);
         }
     }

@@ -5,9 +5,9 @@ import app.yubble.media.clip.ClipToolException;
 import app.yubble.media.clip.DepthClip;
 import app.yubble.media.clip.UnreadableClipException;
 import app.yubble.media.picture.PictureReader;
+import app.yubble.server.jobs.BrokenOffException;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
-import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.shoot.ClipDepths;
 import app.yubble.server.shoot.ClipFiles;
@@ -86,10 +86,10 @@ public class DepthClipJob {
             LOG.info("depth of clip {} from {}", shot.name(), name);
             shots.reach(id, run, Shot.State.READY, 1, null);
         } catch (CancellationException cancelled) {
-            NodeStoppedException.rethrow(cancelled);
+            BrokenOffException.rethrow(cancelled);
             LOG.info("depth from a file for clip {} cancelled", id);
         } catch (UnreadableClipException | ClipToolException | DepthShapeException | IOException fault) {
-            NodeStoppedException.rethrow(fault);
+            BrokenOffException.rethrow(fault);
             LOG.warn("depth of clip {} cannot be used", id, fault);
             shots.failDepth(id, run, name + ": " + fault.getMessage());
         }

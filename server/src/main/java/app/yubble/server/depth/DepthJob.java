@@ -18,9 +18,9 @@ import app.yubble.media.clip.ClipFile;
 import app.yubble.media.clip.PlaneFiles;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.YubbleProperties;
+import app.yubble.server.jobs.BrokenOffException;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
-import app.yubble.server.jobs.NodeStoppedException;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.shoot.ClipDepths;
@@ -135,10 +135,10 @@ public class DepthJob {
             }
             gate.estimating(() -> ofPhoto(shot, run, engine, quality));
         } catch (CancellationException cancelled) {
-            NodeStoppedException.rethrow(cancelled);
+            BrokenOffException.rethrow(cancelled);
             LOG.info("depth of shot {} cancelled", id);
         } catch (RuntimeException fault) {
-            NodeStoppedException.rethrow(fault);
+            BrokenOffException.rethrow(fault);
             LOG.error("depth of shot {} failed", id, fault);
             shots.failDepth(id, run, "Depth could not be estimated: " + fault.getMessage());
         }
