@@ -25,7 +25,7 @@ import tools.jackson.databind.json.JsonMapper;
  * @param file name of the ONNX file beside the descriptor
  * @param sha256 of that file, in hexadecimal
  */
-record NetworkDescriptor(
+public record NetworkDescriptor(
         String name, String about, String licence, String file, String sha256, Input input, Output output) {
     private static final String NAME = "[a-z0-9][a-z0-9-]{0,58}";
     private static final String FILE = "[A-Za-z0-9][A-Za-z0-9._-]{0,120}";
@@ -61,7 +61,7 @@ record NetworkDescriptor(
     }
 
     /** A descriptor or its file that cannot be used; the message lists everything that is wrong. */
-    static final class BadDescriptorException extends Exception {
+    public static final class BadDescriptorException extends Exception {
         private static final long serialVersionUID = 1L;
 
         BadDescriptorException(String message) {
@@ -92,13 +92,20 @@ record NetworkDescriptor(
             @Nullable String name, @Nullable String meaning) {}
 
     static NetworkDescriptor read(Path path) throws BadDescriptorException {
-        Raw raw;
         try {
-            raw = JsonMapper.shared().readValue(Files.readAllBytes(path), Raw.class);
-        } catch (JacksonException fault) {
-            throw new BadDescriptorException("it is not JSON as a descriptor has it: " + fault.getOriginalMessage());
+            return parse(Files.readAllBytes(path));
         } catch (IOException fault) {
             throw new BadDescriptorException("it cannot be read: " + fault.getMessage());
+        }
+    }
+
+    /** @throws BadDescriptorException with all that is wrong with it */
+    public static NetworkDescriptor parse(byte[] json) throws BadDescriptorException {
+        Raw raw;
+        try {
+            raw = JsonMapper.shared().readValue(json, Raw.class);
+        } catch (JacksonException fault) {
+            throw new BadDescriptorException("it is not JSON as a descriptor has it: " + fault.getOriginalMessage());
         }
         List<String> faults = new ArrayList<>();
         need(faults, "yubble-depth-network".equals(raw.format), "\"format\" must be \"yubble-depth-network\"");
