@@ -1,6 +1,7 @@
 package app.yubble.bench;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatCode;
 
 import app.yubble.bench.fuzz.Parser;
 import java.io.IOException;
@@ -14,6 +15,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
@@ -37,9 +39,10 @@ class ParserTest {
     /** What a fuzzer has found once is never found again. */
     @ParameterizedTest
     @EnumSource(Parser.class)
-    void whatWasFoundIsRefused(Parser parser) throws IOException {
+    @Timeout(10)
+    void whatWasFoundDoesNoHarm(Parser parser) throws IOException {
         for (byte[] each : files(FOUND)) {
-            assertThat(parser.takes(each)).isIn(true, false);
+            assertThatCode(() -> parser.takes(each)).doesNotThrowAnyException();
         }
     }
 

@@ -85,6 +85,7 @@ class SessionTest extends ServerTest {
                 .contains("form-action 'self'")
                 .contains("frame-ancestors 'none'");
         assertThat(headers.firstValue("referrer-policy").orElse("")).isEqualTo("same-origin");
+        assertThat(headers.firstValue("cross-origin-opener-policy").orElse("")).isEqualTo("same-origin");
         assertThat(headers.firstValue("permissions-policy").orElse("")).contains("camera=()");
     }
 

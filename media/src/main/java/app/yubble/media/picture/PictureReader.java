@@ -10,7 +10,6 @@ import com.drew.metadata.Metadata;
 import com.drew.metadata.exif.ExifIFD0Directory;
 import com.drew.metadata.exif.ExifReader;
 import com.drew.metadata.exif.ExifSubIFDDirectory;
-import com.twelvemonkeys.imageio.stream.ByteArrayImageInputStream;
 import java.awt.color.ColorSpace;
 import java.awt.color.ICC_ColorSpace;
 import java.awt.color.ICC_Profile;
@@ -171,7 +170,7 @@ public record PictureReader(long mostPixels) {
             throw new UnreadablePictureException(
                     "the file is cut off: " + file.length + " bytes of " + Blocks.riffLength(file) + " are there");
         }
-        return new ByteArrayImageInputStream(plain(file));
+        return new FileStream(plain(file));
     }
 
     /** Readers would convert a picture with a profile to sRGB; without it they return the file's own values. */

@@ -6,7 +6,9 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.security.SecureRandom;
 import java.time.Duration;
+import java.util.Base64;
 import java.util.Objects;
 import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
@@ -19,9 +21,13 @@ import org.springframework.security.core.AuthenticationException;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.logout.HeaderWriterLogoutHandler;
 import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.csrf.CsrfFilter;
+import org.springframework.security.web.header.writers.ClearSiteDataHeaderWriter;
+import org.springframework.security.web.header.writers.CrossOriginOpenerPolicyHeaderWriter.CrossOriginOpenerPolicy;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.springframework.session.SessionIdGenerator;
 
 /** Session cookie, CSRF token for the single-page app, and nothing under /api without signing in. */
 @Configuration
@@ -41,6 +47,18 @@ class SecurityConfiguration {
     }
 
     private static final int LONGEST_BROWSER = 200;
+    /** Of chance in the name of a session. */
+    private static final int SESSION_BYTES = 24;
+
+    @Bean
+    SessionIdGenerator sessionIds() {
+        SecureRandom random = new SecureRandom();
+        return () -> {
+            byte[] name = new byte[SESSION_BYTES];
+            random.nextBytes(name);
+            return Base64.getUrlEncoder().withoutPadding().encodeToString(name);
+        };
+    }
 
     @Bean
     FilterRegistrationBean<HostFilter> hosts(YubbleProperties properties, SecurityLog log) {
@@ -54,7 +72,8 @@ class SecurityConfiguration {
         return http.csrf(csrf -> csrf.spa())
                 .headers(headers -> headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_POLICY))
                         .referrerPolicy(policy -> policy.policy(ReferrerPolicy.SAME_ORIGIN))
-                        .permissionsPolicyHeader(policy -> policy.policy(PERMISSIONS)))
+                        .permissionsPolicyHeader(policy -> policy.policy(PERMISSIONS))
+                        .crossOriginOpenerPolicy(policy -> policy.policy(CrossOriginOpenerPolicy.SAME_ORIGIN)))
                 .authorizeHttpRequests(requests -> requests.requestMatchers("/api/session", "/api/accounts")
                         .permitAll()
                         .requestMatchers("/api/**")
@@ -74,10 +93,13 @@ class SecurityConfiguration {
                         })
                         .failureHandler((request, response, fault) -> refuse(response, fault))
                         .permitAll())
-                .logout(out -> out.logoutUrl("/api/session/end").logoutSuccessHandler((request, response, who) -> {
-                    log.note(SecurityLog.Event.SIGNED_OUT, who == null ? "-" : who.getName(), "on request");
-                    response.setStatus(HttpServletResponse.SC_NO_CONTENT);
-                }))
+                .logout(out -> out.logoutUrl("/api/session/end")
+                        .addLogoutHandler(new HeaderWriterLogoutHandler(
+                                new ClearSiteDataHeaderWriter(ClearSiteDataHeaderWriter.Directive.CACHE)))
+                        .logoutSuccessHandler((request, response, who) -> {
+                            log.note(SecurityLog.Event.SIGNED_OUT, who == null ? "-" : who.getName(), "on request");
+                            response.setStatus(HttpServletResponse.SC_NO_CONTENT);
+                        }))
                 .exceptionHandling(faults -> faults.authenticationEntryPoint((request, response, fault) -> {
                             log.note(SecurityLog.Event.DENIED, told(request));
                             problem(response, HttpStatus.UNAUTHORIZED, "Sign in first.");
