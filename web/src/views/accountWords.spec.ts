@@ -15,8 +15,9 @@ describe('what an account has', () => {
   it('is told with what it may have', () => {
     const most = { mostBytes: 500e9, mostShots: 50000 }
     expect(allowanceText({ bytes: 1.26e9, shots: 1, ...most })).toBe(
-      '1 photo or clip of at most 50000; with their deliveries 1.3 of 500 GB.',
+      '1 photo or clip of at most 50000; with their deliveries 1.3 GB of 500 GB.',
     )
+    expect(allowanceText({ bytes: 8.4e6, shots: 5, ...most })).toContain('8.4 MB of 500 GB')
     expect(allowanceText({ bytes: 12.6e9, shots: 320, ...most })).toContain('320 photos and clips of at most')
   })
 })

@@ -1,4 +1,5 @@
 import type { Allowance } from '../api/client'
+import { bytesText } from '../editing/deliveryWords'
 
 /** Server and page agree on it. */
 const LEAST_PASSWORD = 10
@@ -31,10 +32,10 @@ export function browserName(told: string): string {
   return found[0] ? found.filter(Boolean).join(' on ') : 'another program'
 }
 
-const gigabytes = (bytes: number): string => (bytes / 1e9).toFixed(bytes < 9.95e9 ? 1 : 0)
+const gigabytes = (bytes: number): string => `${(bytes / 1e9).toFixed(bytes < 9.95e9 ? 1 : 0)} GB`
 
 /** How much of the server an account has, and may have. */
 export function allowanceText(used: Allowance): string {
   const shots = used.shots === 1 ? '1 photo or clip' : `${used.shots} photos and clips`
-  return `${shots} of at most ${used.mostShots}; with their deliveries ${gigabytes(used.bytes)} of ${gigabytes(used.mostBytes)} GB.`
+  return `${shots} of at most ${used.mostShots}; with their deliveries ${used.bytes < 1e8 ? bytesText(used.bytes) : gigabytes(used.bytes)} of ${gigabytes(used.mostBytes)}.`
 }
