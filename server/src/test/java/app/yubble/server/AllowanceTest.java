@@ -18,7 +18,7 @@ class AllowanceTest extends ServerTest {
 
     @Test
     void moreShotsThanAnAccountMayHaveAreRefusedUntilSomeAreDeleted() {
-        Browser browser = browser().signedUp("collector");
+        Browser browser = browser().signedUp("hoarder");
         String first = readyShot(browser, photo(320, 240, "jpg"));
         readyShot(browser, photo(324, 240, "jpg"));
         readyShot(browser, photo(328, 240, "jpg"));

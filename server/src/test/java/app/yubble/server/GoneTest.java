@@ -61,6 +61,21 @@ class GoneTest extends ServerTest {
     }
 
     @Test
+    void whatABrokenOffRunLeftGoesAfterADay() throws IOException {
+        Path old = Files.createDirectories(DATA.resolve("work/depth-old/maps"));
+        Path young = Files.createDirectories(DATA.resolve("work/depth-young"));
+        Files.writeString(old.resolve("1"), "a map");
+        for (Path each : new Path[] {old.resolve("1"), old, old.getParent()}) {
+            Files.setLastModifiedTime(each, FileTime.from(Instant.now().minus(Duration.ofDays(2))));
+        }
+
+        sweep.removeOldWork(Instant.now().minus(Duration.ofDays(1)));
+
+        assertThat(old.getParent()).doesNotExist();
+        assertThat(young).exists();
+    }
+
+    @Test
     void filesOfADeletedShotGoAndThoseOfOthersStay() throws IOException {
         Browser browser = browser().signedUp("tidy");
         String going = readyShot(browser, photo(410, 310, "jpg"));

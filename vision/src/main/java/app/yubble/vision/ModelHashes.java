@@ -36,9 +36,9 @@ public final class ModelHashes {
 
     /** @throws ChangedModelException when one that is there is another one; one that is missing is not minded */
     public static void require(ModelFolder folder) {
-        MADE.forEach((name, hash) -> {
-            Path file = folder.path().resolve(name);
-            if (Files.isRegularFile(file) && !of(file).equals(hash)) {
+        MADE.entrySet().parallelStream().forEach(each -> {
+            Path file = folder.path().resolve(each.getKey());
+            if (Files.isRegularFile(file) && !of(file).equals(each.getValue())) {
                 throw new ChangedModelException(file);
             }
         });

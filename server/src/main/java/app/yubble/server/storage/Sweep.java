@@ -1,15 +1,21 @@
 package app.yubble.server.storage;
 
 import app.yubble.media.process.WorkFolder;
+import app.yubble.server.YubbleProperties;
 import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
@@ -17,6 +23,7 @@ import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.CannotCreateTransactionException;
+import org.springframework.util.FileSystemUtils;
 
 /** Removes stored files that nothing names any more: what was deleted, and what a server that died had not finished. */
 @Component
@@ -31,8 +38,10 @@ public class Sweep {
     private final FileStore files;
     private final NamedFiles names;
     private final JdbcTemplate database;
+    private final Path work;
 
-    Sweep(FileStore files, NamedFiles names, JdbcTemplate database) {
+    Sweep(FileStore files, NamedFiles names, JdbcTemplate database, YubbleProperties properties) {
+        work = properties.data().resolve("work");
         this.files = files;
         this.names = names;
         this.database = database;
@@ -42,6 +51,7 @@ public class Sweep {
     void sweep() {
         try {
             WorkFolder.removeLeftOver(Instant.now().minus(GRACE));
+            removeOldWork(Instant.now().minus(GRACE));
             int removed = sweep(Instant.now().minus(GRACE));
             if (removed > 0) {
                 LOG.info("{} stored files that nothing names any more are removed", removed);
@@ -50,6 +60,30 @@ public class Sweep {
             LOG.debug("nothing is swept while the database is away");
         } catch (IOException | RuntimeException fault) {
             LOG.error("the store could not be swept", fault);
+        }
+    }
+
+    /** Removes what runs that were broken off before {@code moment} have left to go on from. */
+    public void removeOldWork(Instant moment) throws IOException {
+        if (Files.notExists(work)) {
+            return;
+        }
+        List<Path> folders;
+        try (Stream<Path> all = Files.list(work)) {
+            folders = all.toList();
+        }
+        for (Path folder : folders) {
+            if (newest(folder).isBefore(moment)) {
+                FileSystemUtils.deleteRecursively(folder);
+            }
+        }
+    }
+
+    private static Instant newest(Path folder) throws IOException {
+        try (Stream<Path> all = Files.walk(folder)) {
+            return all.map(each -> Instant.ofEpochMilli(each.toFile().lastModified()))
+                    .max(Comparator.naturalOrder())
+                    .orElse(Instant.MAX);
         }
     }
 

@@ -42,7 +42,9 @@ class BeforeMigrating implements FlywayMigrationStrategy {
             if (DatabaseAccess.isManaged(database)) {
                 backUp(database, String.valueOf(pending[0].getVersion()));
             } else {
-                LOG.warn("the tables are changed from version {}; this database is backed up elsewhere", current);
+                LOG.warn(
+                        "the tables are changed from version {}; this database is backed up elsewhere",
+                        current.getVersion());
             }
         }
         flyway.migrate();
