@@ -26,7 +26,7 @@ class AllowanceTest extends ServerTest {
         Browser.Answer fourth = bring(browser, photo(332, 240, "jpg"));
         assertThat(fourth.status()).isEqualTo(422);
         assertThat(fourth.json().get("detail").asString()).contains("at most 3 photos");
-        assertThat(readyShot(browser().signedUp("neighbour"), photo(332, 240, "jpg")))
+        assertThat(readyShot(browser().signedUp("nextdoor"), photo(332, 240, "jpg")))
                 .isNotEmpty();
         browser.send("DELETE", "/api/shots/" + first, "");
         assertThat(bring(browser, photo(332, 240, "jpg")).status()).isEqualTo(201);
@@ -34,7 +34,7 @@ class AllowanceTest extends ServerTest {
 
     @Test
     void filesOverTheBytesOfAnAccountAreRefusedAndTheUseIsTold() {
-        Browser browser = browser().signedUp("heavy");
+        Browser browser = browser().signedUp("weighty");
         byte[] large = photo(500, 310, "bmp");
         byte[] png = photo(320, 240, "png");
         readyShot(browser, png);
