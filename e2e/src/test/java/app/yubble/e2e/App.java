@@ -56,6 +56,7 @@ final class App implements AutoCloseable {
         application.setDefaultProperties(database.properties());
         context = application.run(
                 "--server.port=0",
+                "--management.server.port=0",
                 "--yubble.data=" + data,
                 "--yubble.demo=true",
                 "--yubble.accounts-per-hour=10000",

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -170,5 +171,18 @@ class BringingInTest extends ServerTest {
         assertThat(after.get("depths")).isEqualTo(before.get("depths"));
         assertThat(after.get("picture")).isNotEqualTo(before.get("picture"));
         assertThat(browser.get("/api/shots/" + shot + "/versions").json()).isEqualTo(versions);
+    }
+
+    @Test
+    void anUploadThatWasCutOffIsNoFaultOfTheServer() {
+        Browser browser = browser().signedUp("interrupted");
+        byte[] body = "--part\r\nContent-Disposition: form-data; name=\"file\"; filename=\"a.jpg\"\r\n\r\nhalf of it"
+                .getBytes(StandardCharsets.UTF_8);
+
+        Browser.Answer answer = browser.sendAs(
+                "multipart/form-data; boundary=part", "/api/shoots/" + newShoot(browser) + "/shots", body);
+
+        assertThat(answer.status()).isEqualTo(400);
+        assertThat(answer.json().get("detail").asString()).contains("Send it again");
     }
 }

@@ -25,6 +25,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.multipart.MultipartException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
 /** One shape for every fault. {@code type} tells them apart for programs, {@code detail} for people. */
@@ -123,6 +124,13 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     ProblemDetail damaged(DamagedFileException fault) {
         LOG.error("{}", fault.getMessage());
         return problem(HttpStatus.CONFLICT, "damaged", "Something cannot be read: " + fault.getMessage());
+    }
+
+    /** Whoever sent it has given up, or what lay between cut it off. */
+    @ExceptionHandler
+    ProblemDetail cutOff(MultipartException fault) {
+        LOG.debug("an upload was cut off", fault);
+        return problem(HttpStatus.BAD_REQUEST, "cut-off", "The upload did not come to its end. Send it again.");
     }
 
     /** What was sent is not said again, nor where in the program it went wrong: the log has that under the request's name. */
