@@ -163,6 +163,15 @@ class PictureFilesTest {
         assertThat(range.high()).isGreaterThan(0.2f).isLessThanOrEqualTo(1.0001f);
     }
 
+    /** One colour everywhere takes no bits of a file of 38 bytes, whose end is no sign that it was cut off. */
+    @Test
+    void aPictureOfOneColourMayEndAtItsFirstPixel() {
+        Picture picture = reader.read(resource("solid.webp")).picture();
+        assertThat(picture.size()).isEqualTo(new Size(3000, 2000));
+        assertThat(picture.blue().at(2999, 1999))
+                .isCloseTo((float) Math.pow((0xc8 / 255.0 + 0.055) / 1.055, 2.4), within(0.02f));
+    }
+
     @Test
     void cmykIsRedAtTheTopAndBlueAtTheBottom() {
         Picture picture = reader.read(resource("cmyk.jpg")).picture();

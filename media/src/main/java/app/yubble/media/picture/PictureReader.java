@@ -40,6 +40,7 @@ public record PictureReader(long mostPixels) {
     public static final PictureReader DEFAULT = new PictureReader(120_000_000L);
 
     private static final String HEIF = "HEIF";
+
     private static final String RAW = "raw";
 
     static {
@@ -60,7 +61,7 @@ public record PictureReader(long mostPixels) {
             return rawOrigin(file, size);
         }
         byte[] bytes = file.bytes();
-        try (ImageInputStream in = stream(bytes)) {
+        try (ImageInputStream in = FileStream.of(bytes)) {
             ImageReader reader = reader(bytes, in);
             try {
                 return origin(bytes, reader);
@@ -90,7 +91,7 @@ public record PictureReader(long mostPixels) {
             return developed(file);
         }
         byte[] bytes = file.bytes();
-        try (ImageInputStream in = stream(bytes)) {
+        try (ImageInputStream in = FileStream.of(bytes)) {
             ImageReader reader = reader(bytes, in);
             try {
                 Origin origin = origin(bytes, reader);
@@ -131,7 +132,7 @@ public record PictureReader(long mostPixels) {
      * @throws UnreadablePictureException when it is no picture, or larger than any that is taken
      */
     public Size claimed(byte[] file) {
-        try (ImageInputStream in = stream(file)) {
+        try (ImageInputStream in = FileStream.of(file)) {
             ImageReader reader = reader(file, in);
             try {
                 return claimedSize(reader);
@@ -149,7 +150,7 @@ public record PictureReader(long mostPixels) {
 
     /** The samples as they stand in the file, in [0,1], without tone curve: for depth maps. */
     public BufferedImage readPlain(byte[] file) {
-        try (ImageInputStream in = stream(file)) {
+        try (ImageInputStream in = FileStream.of(file)) {
             ImageReader reader = reader(file, in);
             try {
                 claimedSize(reader);
@@ -160,27 +161,6 @@ public record PictureReader(long mostPixels) {
         } catch (IOException | RuntimeException e) {
             throw unreadable(e);
         }
-    }
-
-    private static ImageInputStream stream(byte[] file) {
-        if (file.length == 0) {
-            throw new UnreadablePictureException("the file is empty");
-        }
-        if (formatOf(file).equals(Optional.of("WebP")) && Blocks.riffLength(file) > file.length) {
-            throw new UnreadablePictureException(
-                    "the file is cut off: " + file.length + " bytes of " + Blocks.riffLength(file) + " are there");
-        }
-        return new FileStream(plain(file));
-    }
-
-    /** Readers would convert a picture with a profile to sRGB; without it they return the file's own values. */
-    private static byte[] plain(byte[] file) {
-        return switch (formatOf(file).orElse("")) {
-            case "JPEG" -> Blocks.jpegComponents(file) <= 3 ? Blocks.withoutJpegProfile(file) : file;
-            case "WebP" -> Blocks.withoutWebpProfile(file);
-            case "PNG" -> PngChunks.wanted(file);
-            default -> file;
-        };
     }
 
     private static UnreadablePictureException unreadable(Exception e) {
