@@ -7,6 +7,7 @@ import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.UUID;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.Condition;
 import java.util.concurrent.locks.ReentrantLock;
@@ -86,7 +87,7 @@ public final class Turns {
                     throw fault;
                 }
                 Thread.currentThread().interrupt();
-                throw new java.util.concurrent.CancellationException("the server stops");
+                throw new CancellationException("the server stops");
             }
         } finally {
             lock.unlock();

@@ -3,6 +3,7 @@ package app.yubble.server.problem;
 import app.yubble.core.depth.DepthShapeException;
 import app.yubble.media.picture.UnreadablePictureException;
 import app.yubble.media.recipe.BadRecipeException;
+import java.io.IOException;
 import java.net.URI;
 import java.sql.SQLException;
 import org.jspecify.annotations.Nullable;
@@ -129,6 +130,11 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     /** Whoever sent it has given up, or what lay between cut it off. */
     @ExceptionHandler
     ProblemDetail cutOff(MultipartException fault) {
+        for (Throwable each = fault; each != null; each = each.getCause()) {
+            if (each instanceof IOException io && FullDiskException.told(io) instanceof FullDiskException noRoom) {
+                return full(noRoom);
+            }
+        }
         LOG.debug("an upload was cut off", fault);
         return problem(HttpStatus.BAD_REQUEST, "cut-off", "The upload did not come to its end. Send it again.");
     }
