@@ -88,15 +88,19 @@ class TurnsTest {
 
     @Test
     void moreThanSoMuchIsRefused() throws Exception {
+        List<Future<?>> waiting = new ArrayList<>();
         for (int i = 0; i < 4; i++) {
-            ask(greedy, "greedy");
+            waiting.add(ask(greedy, "greedy"));
         }
         assertThatThrownBy(() -> turns.in(greedy, Progress.NONE, () -> null)).isInstanceOf(TooOftenException.class);
-        ask(modest, "modest");
-        ask(modest, "modest");
+        waiting.add(ask(modest, "modest"));
+        waiting.add(ask(modest, "modest"));
         UUID third = UUID.randomUUID();
         assertThatThrownBy(() -> turns.in(third, Progress.NONE, () -> null)).isInstanceOf(TooOftenException.class);
         open.countDown();
+        for (Future<?> each : waiting) {
+            each.get(5, TimeUnit.SECONDS);
+        }
         assertThat(turns.<String>in(third, Progress.NONE, () -> "served")).isEqualTo("served");
     }
 
