@@ -11,6 +11,7 @@ public final class Bench {
         switch (arguments.length == 0 ? "" : arguments[0]) {
             case "depth" -> DepthCard.main(rest);
             case "clip" -> ClipCard.main(rest);
+            case "follow" -> FollowCard.main(rest);
             case "lens" -> LensCard.main(rest);
             case "preview" -> PreviewTimes.main(rest);
             default -> org.openjdk.jmh.Main.main(arguments);

@@ -92,6 +92,27 @@ final class ClipScene {
         return exact.get(frame);
     }
 
+    /** The point of the scene that is seen at a place of a frame. */
+    double[] point(int frame, double x, double y) {
+        Plane map = exact.get(frame);
+        int at = (int) Math.round(y) * map.width() + (int) Math.round(x);
+        return new View(frame, map.size()).point(x, y, map.samples()[at]);
+    }
+
+    /** Where a point of the scene is in a frame, and its nearness there. */
+    double[] project(int frame, double[] point) {
+        return new View(frame, exact.get(frame).size()).project(point);
+    }
+
+    /** The nearness of what is seen at a place; endless outside the frame. */
+    double nearest(int frame, double x, double y) {
+        Plane map = exact.get(frame);
+        int px = (int) Math.round(x);
+        int py = (int) Math.round(y);
+        boolean inside = px >= 0 && py >= 0 && px < map.width() && py < map.height();
+        return inside ? map.samples()[py * map.width() + px] : Double.POSITIVE_INFINITY;
+    }
+
     private double[] vector(String what, int frame) {
         JsonNode own = camera.path(what).path(frame);
         return new double[] {

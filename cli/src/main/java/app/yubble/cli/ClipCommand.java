@@ -145,7 +145,7 @@ final class ClipCommand implements Callable<Integer> {
         };
     }
 
-    private static int frame(@Nullable Integer wanted, int otherwise, String option, ClipSheet sheet) {
+    static int frame(@Nullable Integer wanted, int otherwise, String option, ClipSheet sheet) {
         int frame = wanted == null ? otherwise : wanted;
         if (frame < 1 || frame > sheet.frames()) {
             throw new WrongUseException(option + ": the clip has frames 1 to " + sheet.frames() + ", found " + frame);

@@ -13,6 +13,7 @@ import app.yubble.media.clip.ClipScan;
 import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.clip.DepthClip;
 import app.yubble.media.clip.DepthReel;
+import app.yubble.media.clip.GreyClip;
 import app.yubble.media.clip.PlaneFiles;
 import app.yubble.media.clip.UnreadableClipException;
 import app.yubble.media.picture.PictureReader;
@@ -85,6 +86,11 @@ final class ClipWork implements AutoCloseable {
 
     ClipFile full() {
         return full;
+    }
+
+    /** Brightness in the small file, for following points. */
+    GreyClip small() {
+        return new GreyClip(small.file(), small.sheet());
     }
 
     ClipSheet sheet() {

@@ -17,7 +17,7 @@ import picocli.CommandLine.Spec;
         name = "yubble",
         description = "Refocuses photos and clips.",
         mixinStandardHelpOptions = true,
-        subcommands = {DepthCommand.class, RefocusCommand.class, ClipCommand.class})
+        subcommands = {DepthCommand.class, RefocusCommand.class, ClipCommand.class, TrackCommand.class})
 public final class Yubble implements Runnable {
     static final int WRONG_USE = 2;
     static final int UNREADABLE = 3;
@@ -31,7 +31,7 @@ public final class Yubble implements Runnable {
 
     @Override
     public void run() {
-        throw new ParameterException(spec.commandLine(), "say what to do: depth, refocus or clip");
+        throw new ParameterException(spec.commandLine(), "say what to do: depth, refocus, clip or track");
     }
 
     public static void main(String[] arguments) {

@@ -1,6 +1,7 @@
 package app.yubble.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import app.yubble.core.raster.Plane;
 import app.yubble.media.picture.PictureReader;
@@ -16,6 +17,8 @@ import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 class ClipCommandTest {
     @TempDir
@@ -149,6 +152,35 @@ class ClipCommandTest {
                         film.toString()),
                 StandardCharsets.UTF_8);
         assertThat(told.strip()).isEqualTo("gray16le,12");
+    }
+
+    @Test
+    void aPointIsFollowedThroughAClip() throws IOException {
+        Path board = film(
+                "board.mkv",
+                "-f lavfi -i nullsrc=s=320x180:r=12:d=1 -vf geq=lum='if(lt(hypot(X-60-8*N,Y-90),16),120+90*sin(X/2-4*N)*cos(Y/3),70)':cb=128:cr=128"
+                        + " -c:v ffv1");
+        Path out = folder.resolve("track.json");
+        assertThat(run("track", board.toString(), "--point", "84.5,90.5", "--frame", "4", "-o", out.toString()))
+                .as(said.toString())
+                .isZero();
+        List<JsonNode> track = JsonMapper.shared()
+                .readTree(Files.readString(out))
+                .valueStream()
+                .toList();
+        assertThat(track).hasSize(12);
+        for (int i = 0; i < 12; i++) {
+            JsonNode each = track.get(i);
+            assertThat(each.path("frame").intValue()).isEqualTo(i + 1);
+            assertThat(each.path("x").doubleValue()).isCloseTo(60.5 + 8 * i, within(0.7));
+            assertThat(each.path("y").doubleValue()).isCloseTo(90.5, within(0.7));
+            assertThat(each.path("visible").booleanValue() && each.path("sure").booleanValue())
+                    .isTrue();
+        }
+        assertThat(run("track", board.toString(), "--point", "400,90", "-o", out.toString()))
+                .isEqualTo(2);
+        assertThat(run("track", board.toString(), "--point", "40,90", "--frame", "13", "-o", out.toString()))
+                .isEqualTo(2);
     }
 
     @Test

@@ -59,6 +59,16 @@ public final class ClipFrames implements AutoCloseable {
      */
     public static ClipFrames open(Path file, ClipSheet sheet, int from, int to) {
         ClipInfo info = sheet.info();
+        return new ClipFrames(
+                tool(file, sheet, from, to, toRgb(info.colours()) + ",format=gbrp16le"),
+                info.size(),
+                info.colours().curve(),
+                to - from);
+    }
+
+    /** The program that writes these frames to a pipe, after filters of its own. */
+    static Tool tool(Path file, ClipSheet sheet, int from, int to, String filters) {
+        ClipInfo info = sheet.info();
         List<String> arguments = new ArrayList<>(List.of("-threads", "2", "-copyts"));
         double start = (info.startMicros() + sheet.micros(from)) / 1e6 - AHEAD_SECONDS;
         if (start > 0) {
@@ -71,7 +81,7 @@ public final class ClipFrames implements AutoCloseable {
                 "-map",
                 "0:v:0",
                 "-vf",
-                RISING + "," + picked + "," + toRgb(info.colours()) + ",format=gbrp16le",
+                RISING + "," + picked + "," + filters,
                 "-fps_mode",
                 "passthrough",
                 "-frames:v",
@@ -79,11 +89,14 @@ public final class ClipFrames implements AutoCloseable {
                 "-f",
                 "rawvideo",
                 "pipe:1"));
-        return new ClipFrames(
-                Tool.ffmpegByFrames(MOST, arguments),
-                info.size(),
-                info.colours().curve(),
-                to - from);
+        return Tool.ffmpegByFrames(MOST, arguments);
+    }
+
+    /** The fault of a file that ends before a frame, from 0. */
+    static UnreadableClipException missing(Tool tool, int frame, int count) throws IOException {
+        tool.ended();
+        return new UnreadableClipException(
+                "frame " + (frame + 1) + " of " + count + " could not be decoded (" + tool.reason() + ")");
     }
 
     /** The scaler's settings that make red, green and blue of what a clip stores. */
@@ -105,9 +118,7 @@ public final class ClipFrames implements AutoCloseable {
         }
         try {
             if (tool.waitingFor(() -> out.readNBytes(buffer, 0, buffer.length)) < buffer.length) {
-                tool.ended();
-                throw new UnreadableClipException(
-                        "frame " + (read + 1) + " of " + count + " could not be decoded (" + tool.reason() + ")");
+                throw missing(tool, read, count);
             }
         } catch (IOException fault) {
             throw new ClipToolException("frames could not be read", fault);

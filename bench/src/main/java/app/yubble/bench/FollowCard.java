@@ -1,0 +1,153 @@
+package app.yubble.bench;
+
+import app.yubble.core.follow.Anchor;
+import app.yubble.core.follow.TrackPoint;
+import app.yubble.core.follow.Tracker;
+import app.yubble.core.raster.Progress;
+import app.yubble.media.clip.ClipFile;
+import app.yubble.media.clip.GreyClip;
+import app.yubble.vision.LucasKanade;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Followed points against their exact way. */
+final class FollowCard {
+    /** Height of frames in whose pixels errors are told. */
+    private static final double USUAL_HEIGHT = 720;
+    /** Pixels of such a frame within which a point is right. */
+    private static final double RIGHT = 2;
+
+    private FollowCard() {}
+
+    /**
+     * @param right share of the visible frames within two pixels
+     * @param worstSure of all frames that are said to be sure, in pixels
+     * @param sure share of the visible frames that are said to be sure
+     * @param ghosts hidden frames at which it is said to be seen
+     * @param longestHidden frames in a row
+     * @param foundAfter most frames until it is found after it was hidden
+     */
+    record Line(
+            String name,
+            int visible,
+            double right,
+            double worst,
+            double worstSure,
+            double sure,
+            int ghosts,
+            int longestHidden,
+            int foundAfter,
+            double framesASecond) {}
+
+    static void main(String[] arguments) throws IOException {
+        Path temporary = Files.createTempDirectory("yubble-bench-");
+        Map<String, ClipScene> scenes = new HashMap<>();
+        List<Line> lines = new ArrayList<>();
+        System.out.printf(
+                "%-28s%8s%7s%7s%8s%6s%7s%7s%7s%7s%n",
+                "point", "visible", "<2 px", "worst", "of sure", "sure", "ghosts", "hidden", "found", "fps");
+        for (FollowScene each : FollowScene.all()) {
+            if (arguments.length > 0 && !each.name().contains(arguments[0])) {
+                continue;
+            }
+            ClipScene scene = scenes.get(each.clip());
+            if (scene == null) {
+                scene = ClipScene.read(Path.of(each.clip()), Integer.MAX_VALUE, temporary);
+                scenes.put(each.clip(), scene);
+            }
+            Line line = scored(each, scene, arguments.length > 1);
+            lines.add(line);
+            System.out.printf(
+                    Locale.ROOT,
+                    "%-28s%8d%7.3f%7.2f%8.2f%6.2f%7d%7d%7d%7.0f%n",
+                    line.name(),
+                    line.visible(),
+                    line.right(),
+                    line.worst(),
+                    line.worstSure(),
+                    line.sure(),
+                    line.ghosts(),
+                    line.longestHidden(),
+                    line.foundAfter(),
+                    line.framesASecond());
+        }
+        Path target = Files.createDirectories(Path.of("target/bench")).resolve("follow.json");
+        Files.writeString(
+                target, JsonMapper.shared().writerWithDefaultPrettyPrinter().writeValueAsString(lines));
+        System.out.println("also in " + target);
+    }
+
+    static Line scored(FollowScene each, ClipScene scene, boolean told) {
+        ClipFile clip = scene.clip();
+        List<FollowScene.Exact> exact = each.exact(scene);
+        GreyClip grey = new GreyClip(clip.file(), clip.sheet());
+        long start = System.nanoTime();
+        List<TrackPoint> found = new Tracker(new LucasKanade())
+                .track(grey, clip.sheet().cuts(), List.of(new Anchor(each.frame(), each.x(), each.y())), Progress.NONE);
+        double seconds = (System.nanoTime() - start) / 1e9;
+        double unit = USUAL_HEIGHT / clip.sheet().info().size().height();
+        int visible = 0;
+        int right = 0;
+        int sure = 0;
+        int ghosts = 0;
+        int hidden = 0;
+        int longest = 0;
+        int since = 0;
+        int foundAfter = 0;
+        double worst = 0;
+        double worstSure = 0;
+        for (int i = 0; i < found.size(); i++) {
+            FollowScene.Exact truth = exact.get(i);
+            TrackPoint own = found.get(i);
+            double off = unit * Math.hypot(own.x() - truth.x(), own.y() - truth.y());
+            if (told) {
+                System.out.printf(
+                        Locale.ROOT,
+                        "%4d  %7.1f %7.1f %s  %6.2f off, %s%n",
+                        i + 1,
+                        truth.x(),
+                        truth.y(),
+                        truth.visible() ? "seen  " : "hidden",
+                        off,
+                        own.sure() ? "sure" : own.visible() ? "seen" : "hidden");
+            }
+            if (own.sure()) {
+                worstSure = Math.max(worstSure, off);
+            }
+            if (truth.visible()) {
+                hidden = 0;
+                visible++;
+                worst = Math.max(worst, off);
+                right += off <= RIGHT ? 1 : 0;
+                sure += own.sure() ? 1 : 0;
+                if (since > 0) {
+                    since = own.visible() && off <= RIGHT * 2 ? 0 : since + 1;
+                    foundAfter = Math.max(foundAfter, since == 0 ? 0 : since - 1);
+                }
+            } else {
+                ghosts += own.visible() ? 1 : 0;
+                hidden++;
+                since = 1;
+                longest = Math.max(longest, hidden);
+            }
+        }
+        return new Line(
+                each.name(),
+                visible,
+                visible == 0 ? 1 : (double) right / visible,
+                worst,
+                worstSure,
+                visible == 0 ? 1 : (double) sure / visible,
+                ghosts,
+                longest,
+                foundAfter,
+                found.size() / seconds);
+    }
+}

@@ -1,0 +1,109 @@
+package app.yubble.cli;
+
+import app.yubble.core.follow.Anchor;
+import app.yubble.core.follow.TrackPoint;
+import app.yubble.core.follow.Tracker;
+import app.yubble.core.raster.Size;
+import app.yubble.vision.LucasKanade;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+/** Follows a point through a clip. */
+@Command(
+        name = "track",
+        description = "Writes where a point of a clip is at every frame.",
+        mixinStandardHelpOptions = true)
+final class TrackCommand implements Callable<Integer> {
+    @Spec
+    private CommandSpec spec;
+
+    @Parameters(paramLabel = "CLIP", description = "MP4, MOV, MKV or WebM")
+    private Path clip;
+
+    @Option(
+            names = "--point",
+            paramLabel = "X,Y",
+            required = true,
+            description = "in pixels of the upright frame; the middle of the first is 0.5,0.5")
+    private String point;
+
+    @Option(names = "--frame", defaultValue = "1", description = "where the point is there, from 1")
+    private int frame;
+
+    @Option(names = "-o", paramLabel = "OUT.json", required = true, description = "one line for each frame")
+    private Path out;
+
+    @Override
+    public Integer call() throws Exception {
+        double[] place = place(point, "--point");
+        try (ClipWork work = ClipWork.open(clip, out, spec.commandLine().getErr())) {
+            Size size = work.sheet().info().size();
+            int at = ClipCommand.frame(frame, 1, "--frame", work.sheet()) - 1;
+            requireInside(place, size, "--point");
+            List<TrackPoint> track = tracked(work, List.of(anchor(work, at, place)));
+            Inputs.write(
+                    out, to -> to.write(json(track, work.small().size(), size).getBytes(StandardCharsets.UTF_8)));
+        }
+        return 0;
+    }
+
+    /** Two numbers with a comma between them. */
+    static double[] place(String text, String option) {
+        String[] sides = text.split(",", -1);
+        try {
+            if (sides.length == 2) {
+                return new double[] {Double.parseDouble(sides[0]), Double.parseDouble(sides[1])};
+            }
+        } catch (NumberFormatException none) {
+            // Told below.
+        }
+        throw new WrongUseException(option + ": must be X,Y in pixels, found " + text);
+    }
+
+    static void requireInside(double[] place, Size size, String option) {
+        if (!(place[0] >= 0 && place[1] >= 0 && place[0] <= size.width() && place[1] <= size.height())) {
+            throw new WrongUseException(
+                    option + ": must lie in the picture of " + size + ", found " + place[0] + "," + place[1]);
+        }
+    }
+
+    /** @param place in pixels of the full frame */
+    static Anchor anchor(ClipWork work, int frame, double[] place) {
+        Size full = work.sheet().info().size();
+        Size small = work.small().size();
+        return new Anchor(
+                frame, place[0] * small.width() / full.width() - 0.5, place[1] * small.height() / full.height() - 0.5);
+    }
+
+    static List<TrackPoint> tracked(ClipWork work, List<Anchor> anchors) {
+        return new Tracker(new LucasKanade())
+                .track(work.small(), work.sheet().cuts(), anchors, work.told("following", 0, 1));
+    }
+
+    private static String json(List<TrackPoint> track, Size small, Size full) {
+        double across = (double) full.width() / small.width();
+        double down = (double) full.height() / small.height();
+        List<String> lines = new ArrayList<>();
+        for (int i = 0; i < track.size(); i++) {
+            TrackPoint each = track.get(i);
+            lines.add(String.format(
+                    Locale.ROOT,
+                    "{\"frame\":%d,\"x\":%.2f,\"y\":%.2f,\"visible\":%b,\"sure\":%b}",
+                    i + 1,
+                    (each.x() + 0.5) * across,
+                    (each.y() + 0.5) * down,
+                    each.visible(),
+                    each.sure()));
+        }
+        return "[" + String.join(",\n", lines) + "]\n";
+    }
+}

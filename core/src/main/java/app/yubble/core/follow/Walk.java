@@ -1,0 +1,268 @@
+package app.yubble.core.follow;
+
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.Iterator;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A point followed in one direction of time from where it was put.
+ *
+ * <p>How: points around it go along with each frame there and back (Z. Kalal, K. Mikolajczyk and J. Matas, "Forward-Backward Error",
+ * ICPR 2010), which tells where the patch is nearly; then it is aligned. The newest patch is aligned first and the first one from there,
+ * whose place is taken when it is near (I. Matthews, T. Ishikawa and S. Baker, "The Template Update Problem", PAMI 26, 2004). The newest is
+ * taken anew only when size, turn or appearance have changed and all of it is seen. Limits on likeness were set on the scenes of
+ * {@code bench follow}.
+ */
+final class Walk {
+    /** Pixels of a frame 1280 wide by which there and back may miss. */
+    private static final double MISSES = 1;
+    /** Pixels by which the points' median and the patch may differ when both follow one thing. */
+    private static final double TOGETHER = 1.5;
+
+    /** Likeness from which the point counts as seen. */
+    private static final double SEEN = 0.6;
+    /** The same of the share of the middle that agrees. */
+    private static final double SEEN_MIDDLE = 0.5;
+    /** Likeness from which it is sure. */
+    private static final double SURE = 0.8;
+    /** The same of the patch that agrees. */
+    private static final double SURE_AGREEING = 0.6;
+    /** The same of its middle. */
+    private static final double SURE_MIDDLE = 0.7;
+
+    /** The first patch is taken for the place when it is as like as the newest but for this much. */
+    private static final double FIRST_BEHIND = 0.08;
+    /** Radii by which the first patch may correct. */
+    private static final double CORRECTS = 0.3;
+    /** The first patch is asked between this size and its inverse. */
+    private static final double FIRST_SMALLEST = 0.45;
+
+    /** The newest patch is renewed when it has become larger or smaller by this. */
+    private static final double RENEW_SCALE = 1.2;
+    /** In radians: 12 degrees. */
+    private static final double RENEW_TURN = 0.21;
+    /** When it is less like than this. */
+    private static final double RENEW_LIKENESS = 0.9;
+    /** Only when so much of it agrees. */
+    private static final double RENEW_AGREEING = 0.85;
+    /** Frames between two renewals for likeness. */
+    private static final int RENEW_AFTER = 4;
+
+    /** Frames kept to go back to when what was hidden is found. */
+    private static final int KEPT = 32;
+    /** Share of its speed that something is expected to keep with each frame while it is hidden. */
+    private static final double KEEPS_SPEED = 0.98;
+    /** Share of the newest growth in what is expected next. */
+    private static final double NEW_GROWTH = 0.15;
+    /** Share of the newest movement in what is expected next. */
+    private static final double NEW_SPEED = 0.6;
+
+    private final PointMotion motion;
+    private final double unit;
+    private final Patch first;
+    private final @Nullable TrackPoint[] out;
+
+    private GreyFrame before;
+    private Patch newest;
+    /** How the newest patch was turned and enlarged against the first when it was taken. */
+    private Pose taken;
+    /** Of the newest patch. */
+    private Pose pose;
+
+    private double speedAcross;
+    private double speedDown;
+    /** By how much it gets larger from frame to frame. */
+    private double growth = 1;
+
+    private int sinceRenewed;
+    /** Frames since it was seen. */
+    private int hidden;
+
+    /** Whether it was found where it was not expected: it may be something else that looks like it. */
+    private boolean doubtful;
+
+    private final Deque<Kept> kept = new ArrayDeque<>();
+
+    private record Kept(int frame, GreyFrame grey) {}
+
+    /**
+     * @param out modified: where the point is at each frame that was walked
+     * @param unit pixels of these frames in one of a frame 1280 wide
+     */
+    Walk(PointMotion motion, GreyFrame start, Patch first, Anchor anchor, double unit, @Nullable TrackPoint[] out) {
+        this.motion = motion;
+        this.unit = unit;
+        this.first = first;
+        this.out = out;
+        before = start;
+        newest = first;
+        pose = Pose.at(anchor.x(), anchor.y());
+        taken = pose;
+    }
+
+    /** Goes on to the next frame. */
+    void to(int frame, GreyFrame grey) {
+        if (hidden == 0) {
+            Step step = step(before, grey, pose, speedAcross, speedDown);
+            if (step.seen()) {
+                go(frame, grey, step);
+            } else {
+                lose(frame, grey);
+            }
+        } else {
+            hidden++;
+            lookFor(frame, grey);
+        }
+        before = grey;
+    }
+
+    /**
+     * A try at a frame.
+     *
+     * @param reference the pose of the first patch
+     * @param together whether points and patch say the same
+     */
+    private record Step(Patch.Found found, Pose reference, boolean seen, boolean sure, boolean together) {}
+
+    private Step step(GreyFrame from, GreyFrame to, Pose start, double across, double down) {
+        Pose expected = start.movedTo(start.x() + across, start.y() + down).enlarged(growth);
+        Pose carried = new Constellation(newest, start, expected).in(motion, from, to, MISSES * unit);
+        Patch.Found best = newest.align(to, carried == null ? expected : carried);
+        double off = carried == null ? newest.radius() : best.pose().distance(carried);
+        if (best.likeness() < SURE) {
+            Patch.Found other = newest.align(to, carried == null ? start : expected);
+            if (other.likeness() > best.likeness() + 0.05) {
+                best = other;
+            }
+        }
+        Pose reference = best.pose().times(taken);
+        Patch.Found corrected = asked(to, reference, best);
+        Pose place = corrected == null
+                ? best.pose()
+                : best.pose().movedTo(corrected.pose().x(), corrected.pose().y());
+        Patch.Found found = new Patch.Found(place, best.likeness(), best.agreeing(), best.middle(), best.weights());
+        boolean inside = to.holds(place.x(), place.y());
+        boolean seen = inside && found.likeness() >= SEEN && found.middle() >= SEEN_MIDDLE && sane(best.pose(), start);
+        boolean sure = seen
+                && !doubtful
+                && newest.structure() >= Tracker.LEAST
+                && found.likeness() >= SURE
+                && found.agreeing() >= SURE_AGREEING
+                && found.middle() >= SURE_MIDDLE
+                && off <= Math.max(3 * unit, newest.radius() / 3.0);
+        boolean together = off <= Math.max(TOGETHER * unit, newest.radius() / 6.0);
+        return new Step(found, corrected == null ? reference : corrected.pose(), seen, sure, together);
+    }
+
+    /** No patch changes its size by half from one frame to the next. */
+    private static boolean sane(Pose now, Pose before) {
+        double factor = now.scale() / before.scale();
+        return factor > 0.67 && factor < 1.5;
+    }
+
+    /** Where the first patch says it is, when it can tell. */
+    private Patch.@Nullable Found asked(GreyFrame frame, Pose reference, Patch.Found found) {
+        if (newest == first || reference.scale() < FIRST_SMALLEST || reference.scale() > 1 / FIRST_SMALLEST) {
+            return null;
+        }
+        Patch.Found own = first.align(frame, reference);
+        boolean near = own.pose().distance(found.pose())
+                <= CORRECTS * newest.radius() * found.pose().scale();
+        return near && own.likeness() >= Math.max(SURE, found.likeness() - FIRST_BEHIND) ? own : null;
+    }
+
+    private void go(int frame, GreyFrame grey, Step step) {
+        Pose now = step.found().pose();
+        speedAcross += NEW_SPEED * (now.x() - pose.x() - speedAcross);
+        speedDown += NEW_SPEED * (now.y() - pose.y() - speedDown);
+        growth += NEW_GROWTH * (now.scale() / pose.scale() - growth);
+        pose = now;
+        out[frame] = new TrackPoint(now.x(), now.y(), true, step.sure());
+        if (step.together()) {
+            newest.learn(step.found());
+        }
+        renew(grey, step);
+    }
+
+    private void renew(GreyFrame grey, Step step) {
+        sinceRenewed++;
+        double scale = pose.scale();
+        boolean changed = scale > RENEW_SCALE || scale < 1 / RENEW_SCALE || Math.abs(pose.turn()) > RENEW_TURN;
+        boolean faded = step.found().likeness() < RENEW_LIKENESS && sinceRenewed >= RENEW_AFTER;
+        if ((changed || faded) && step.sure() && step.found().agreeing() >= RENEW_AGREEING) {
+            taken = step.reference();
+            Patch old = newest;
+            newest = Patch.of(grey, pose.x(), pose.y(), first.radius());
+            newest.trustAs(old);
+            pose = Pose.at(pose.x(), pose.y());
+            sinceRenewed = 0;
+        }
+    }
+
+    private void lose(int frame, GreyFrame grey) {
+        hidden = 1;
+        kept.clear();
+        lookFor(frame, grey);
+    }
+
+    private void lookFor(int frame, GreyFrame grey) {
+        double reach = 0;
+        for (int i = 0; i < hidden; i++) {
+            reach += Math.pow(KEEPS_SPEED, i);
+        }
+        Pose expected = pose.movedTo(pose.x() + reach * speedAcross, pose.y() + reach * speedDown)
+                .enlarged(Math.pow(growth, reach));
+        double gone = expected.distance(pose);
+        Search search = new Search(motion, unit);
+        Search.Hit hit = search.look(grey, newest, expected, hidden, gone);
+        Pose reference = null;
+        if (hit != null) {
+            reference = hit.pose().times(taken);
+        } else if (newest != first) {
+            hit = search.look(grey, first, expected.times(taken), hidden, gone);
+            if (hit != null) {
+                reference = hit.pose();
+                newest = first;
+                taken = Pose.at(0, 0);
+            }
+        }
+        if (hit == null || reference == null) {
+            out[frame] = TrackPoint.guessed(expected.x(), expected.y());
+            keep(frame, grey);
+            return;
+        }
+        doubtful |= !hit.near();
+        double frames = hidden;
+        speedAcross = (hit.pose().x() - pose.x()) / frames;
+        speedDown = (hit.pose().y() - pose.y()) / frames;
+        pose = hit.pose();
+        hidden = 0;
+        out[frame] = new TrackPoint(pose.x(), pose.y(), true, hit.near() && !doubtful);
+        goBack(frame, grey);
+    }
+
+    private void keep(int frame, GreyFrame grey) {
+        kept.addLast(new Kept(frame, grey));
+        if (kept.size() > KEPT) {
+            kept.removeFirst();
+        }
+    }
+
+    /** What was found again may have been seen some frames before, half hidden. */
+    private void goBack(int frame, GreyFrame grey) {
+        Pose later = pose;
+        GreyFrame after = grey;
+        for (Iterator<Kept> back = kept.descendingIterator(); back.hasNext(); ) {
+            Kept each = back.next();
+            Step step = step(after, each.grey(), later, -speedAcross, -speedDown);
+            if (!step.seen()) {
+                break;
+            }
+            later = step.found().pose();
+            out[each.frame()] = new TrackPoint(later.x(), later.y(), true, step.sure());
+            after = each.grey();
+        }
+        kept.clear();
+    }
+}
