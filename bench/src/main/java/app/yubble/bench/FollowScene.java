@@ -33,11 +33,18 @@ record FollowScene(String name, String clip, int frame, double x, double y, Way 
     private static final String STROLL = "bench/clips/stroll.json";
     private static final String SITTING = "bench/clips/sitting.json";
 
+    private static final String PASSING = "bench/clips/passing.json";
+
+    private static final Way PASSING_TRAIN = new Way(t -> -16 * t, t -> 0, t -> 0);
     private static final Way TRAIN = Way.away(t -> 30 * (1 - t) * (1 - t) * (0.55 + 0.45 * (1 - t)));
 
     /** In pixels of the clips' frames. */
     static List<FollowScene> all() {
         return List.of(
+                new FollowScene("passing, lamp", PASSING, 12, 748, 372, PASSING_TRAIN),
+                new FollowScene("passing, panel", PASSING, 12, 1045, 296, PASSING_TRAIN),
+                new FollowScene("passing, coach", PASSING, 52, 877, 247, PASSING_TRAIN),
+                new FollowScene("passing, house", PASSING, 12, 209, 350, Way.NONE),
                 new FollowScene("lamp of the train, left", ARRIVAL, 60, 798, 428, TRAIN),
                 new FollowScene("lamp of the train, right", ARRIVAL, 60, 912, 428, TRAIN),
                 new FollowScene("buffer of the train", ARRIVAL, 60, 926, 472, TRAIN),

@@ -9,6 +9,7 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.BandMark;
+import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.HeldPhoto;
@@ -87,6 +88,12 @@ final class ClipCommand implements Callable<Integer> {
     private @Nullable String pull;
 
     @Option(
+            names = "--follow",
+            paramLabel = "X,Y[@F]",
+            description = "the band keeps to what is at this pixel at frame F (from 1)")
+    private @Nullable String follow;
+
+    @Option(
             names = "--ease",
             defaultValue = "smooth",
             description = "between the frames of --pull: smooth, straight, hold")
@@ -120,6 +127,7 @@ final class ClipCommand implements Callable<Integer> {
             }
             boolean file = depth != null && !depth.equals("auto");
             List<Pulled> pulls = pulls(work.sheet());
+            Followed followed = follow == null ? null : Followed.of(follow, work, options.bandWidth(recipe.band()));
             DepthReel reel = file
                     ? work.broughtIn(Path.of(Objects.requireNonNull(depth)))
                     : work.estimated(engine.estimator(), wanted);
@@ -130,9 +138,14 @@ final class ClipCommand implements Callable<Integer> {
             if (recipe.depth().source() == DepthChoice.Source.FILE && !file) {
                 throw new WrongUseException("--depth: the recipe takes depth from a file; name it here");
             }
+            recipe = followed == null ? recipe : recipe.withFollows(List.of(followed.follow()));
             Map<String, Plane> masks = options.masks(recipe, work.sheet().info().size());
             recipe = withMarks(withOptions(recipe, work, reel, first, masks), pulls, work.sheet());
-            render(work, reel, recipe, masks, first, end, format);
+            if (followed == null && !recipe.follows().isEmpty()) {
+                throw new WrongUseException("--recipe: it follows a point; say with --follow where that is");
+            }
+            Course course = followed == null ? recipe : followed.course(recipe, reel, work.sheet());
+            render(work, reel, course, masks, first, end, format);
         }
         return 0;
     }
@@ -228,7 +241,7 @@ final class ClipCommand implements Callable<Integer> {
     private void render(
             ClipWork work,
             DepthReel reel,
-            Recipe recipe,
+            Course course,
             Map<String, Plane> masks,
             int first,
             int end,
@@ -250,7 +263,7 @@ final class ClipCommand implements Callable<Integer> {
                             still = still(picture, reel, frame, masks);
                         }
                         RefocusLine line = new RefocusLine(StageCache.keepingAll());
-                        return options.render(line, still, recipe.at(sheet.moment(frame)), size);
+                        return options.render(line, still, course.at(sheet.moment(frame)), size);
                     },
                     (frame, picture) -> {
                         output.add(frame, picture);

@@ -184,6 +184,64 @@ class ClipCommandTest {
     }
 
     @Test
+    void focusKeepsToWhatIsFollowed() throws IOException {
+        // A striped board goes from the far half to the near one; depth is near where it is at the end.
+        Path board = film(
+                "board.mkv",
+                "-f lavfi -i nullsrc=s=320x180:r=12:d=1 -vf geq=lum='if(lt(hypot(X-60-16*N,Y-90),24),120+90*sin(X/2-8*N)*cos(Y/3),70)':cb=128:cr=128"
+                        + " -c:v ffv1");
+        Path map = film(
+                "map.mkv",
+                "-f lavfi -i nullsrc=s=320x180:r=12:d=1 -vf geq=lum='51+12*N':cb=128:cr=128,format=gray -c:v ffv1");
+        Path out = folder.resolve("out");
+        assertThat(run(
+                        "clip",
+                        board.toString(),
+                        "-o",
+                        out.toString(),
+                        "--depth",
+                        map.toString(),
+                        "--follow",
+                        "60.5,90.5@1",
+                        "--band",
+                        "0.1",
+                        "--radius-per-nearness",
+                        "60"))
+                .as(said.toString())
+                .isZero();
+        Plane before = PictureReader.DEFAULT
+                .read(program(
+                        "ffmpeg",
+                        "-v",
+                        "quiet",
+                        "-i",
+                        board.toString(),
+                        "-vf",
+                        "select=eq(n\\,6)",
+                        "-frames:v",
+                        "1",
+                        "-f",
+                        "image2pipe",
+                        "-c:v",
+                        "png",
+                        "-"))
+                .picture()
+                .red();
+        Plane after = PictureReader.DEFAULT
+                .read(Inputs.bytes(out.resolve("frame-0007.png")))
+                .picture()
+                .red();
+        // Depth has gone on by 0.28 since the first frame: without following nothing would be left of the stripes.
+        for (int x = 140; x < 172; x += 4) {
+            assertThat(after.at(x, 90)).isCloseTo(before.at(x, 90), within(0.03f));
+        }
+        assertThat(run("clip", board.toString(), "-o", out.toString(), "--follow", "60,90@99"))
+                .isEqualTo(2);
+        assertThat(run("clip", board.toString(), "-o", out.toString(), "--follow", "here"))
+                .isEqualTo(2);
+    }
+
+    @Test
     void wrongUseAndUnreadableInputHaveTheirCodesAndOneLine() throws IOException {
         Path out = folder.resolve("out.mp4");
         assertThat(run("clip", clip.toString(), "-o", out.toString(), "--pull", "99:0.5"))

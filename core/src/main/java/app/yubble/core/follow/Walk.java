@@ -53,6 +53,16 @@ final class Walk {
     private static final int KEPT = 32;
     /** Share of its speed that something is expected to keep with each frame while it is hidden. */
     private static final double KEEPS_SPEED = 0.98;
+    /** Frames after which one knows how fast it goes. */
+    private static final int SPEED_KNOWN = 3;
+    /** Radii by which what is less like may stray from where it is expected; a pole that passes takes nothing along. */
+    private static final double STRAYS = 0.5;
+    /** The same as a share of its speed. */
+    private static final double STRAYS_SPEED = 0.35;
+    /** Radii by which what is like may stray: farther off it is a twin. */
+    private static final double STRAYS_LIKE = 1.5;
+    /** The same as a share of its speed. */
+    private static final double STRAYS_SPEED_LIKE = 0.7;
     /** Share of the newest growth in what is expected next. */
     private static final double NEW_GROWTH = 0.15;
     /** Share of the newest movement in what is expected next. */
@@ -76,6 +86,8 @@ final class Walk {
     private double growth = 1;
 
     private int sinceRenewed;
+    /** Frames that it was seen in a row. */
+    private int walked;
     /** Frames since it was seen. */
     private int hidden;
 
@@ -143,7 +155,11 @@ final class Walk {
                 : best.pose().movedTo(corrected.pose().x(), corrected.pose().y());
         Patch.Found found = new Patch.Found(place, best.likeness(), best.agreeing(), best.middle(), best.weights());
         boolean inside = to.holds(place.x(), place.y());
-        boolean seen = inside && found.likeness() >= SEEN && found.middle() >= SEEN_MIDDLE && sane(best.pose(), start);
+        boolean seen = inside
+                && expected(found, expected, Math.hypot(across, down))
+                && found.likeness() >= SEEN
+                && found.middle() >= SEEN_MIDDLE
+                && sane(best.pose(), start);
         boolean sure = seen
                 && !doubtful
                 && newest.structure() >= Tracker.LEAST
@@ -153,6 +169,19 @@ final class Walk {
                 && off <= Math.max(3 * unit, newest.radius() / 3.0);
         boolean together = off <= Math.max(TOGETHER * unit, newest.radius() / 6.0);
         return new Step(found, corrected == null ? reference : corrected.pose(), seen, sure, together);
+    }
+
+    /** Whether it lies where it may be; what is like it but less so must lie nearer. */
+    private boolean expected(Patch.Found found, Pose expected, double speed) {
+        if (walked < SPEED_KNOWN) {
+            return true;
+        }
+        boolean like = found.likeness() >= SURE;
+        double radius = newest.radius() * found.pose().scale();
+        double most = like
+                ? Math.max(STRAYS_LIKE * radius, STRAYS_SPEED_LIKE * speed)
+                : Math.max(STRAYS * radius, STRAYS_SPEED * speed);
+        return found.pose().distance(expected) <= most;
     }
 
     /** No patch changes its size by half from one frame to the next. */
@@ -187,6 +216,7 @@ final class Walk {
 
     private void renew(GreyFrame grey, Step step) {
         sinceRenewed++;
+        walked++;
         double scale = pose.scale();
         boolean changed = scale > RENEW_SCALE || scale < 1 / RENEW_SCALE || Math.abs(pose.turn()) > RENEW_TURN;
         boolean faded = step.found().likeness() < RENEW_LIKENESS && sinceRenewed >= RENEW_AFTER;
@@ -202,6 +232,7 @@ final class Walk {
 
     private void lose(int frame, GreyFrame grey) {
         hidden = 1;
+        walked = 0;
         kept.clear();
         lookFor(frame, grey);
     }
@@ -233,6 +264,7 @@ final class Walk {
             return;
         }
         doubtful |= !hit.near();
+        walked = hit.near() ? SPEED_KNOWN : 0;
         double frames = hidden;
         speedAcross = (hit.pose().x() - pose.x()) / frames;
         speedDown = (hit.pose().y() - pose.y()) / frames;

@@ -13,12 +13,20 @@ public record BandMark(
         double at,
 
         @Unfolded Ease ease,
-        @Unfolded SharpBand band)
+        @Unfolded SharpBand band,
+
+        @Setting(means = "from this mark on the band keeps to what is followed, until the next mark")
+        boolean follow)
         implements Mark {
     private static final Declared<BandMark> SETTINGS = Declared.of(BandMark.class);
 
     public BandMark {
-        SETTINGS.check(at, ease, band);
+        SETTINGS.check(at, ease, band, follow);
+    }
+
+    /** A mark from which values go on by its ease. */
+    public BandMark(double at, Ease ease, SharpBand band) {
+        this(at, ease, band, false);
     }
 
     static SharpBand between(SharpBand a, SharpBand b, double share) {

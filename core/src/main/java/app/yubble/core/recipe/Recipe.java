@@ -5,6 +5,7 @@ import app.yubble.core.clip.Moment;
 import app.yubble.core.finish.Finish;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
+import app.yubble.core.follow.Follow;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.Glints;
@@ -37,7 +38,10 @@ public record Recipe(
                 unit = Unit.SHARE)
         double opacity,
 
-        Marks marks)
+        Marks marks,
+
+        @Setting(means = "points followed through a clip, later ones over earlier ones; at most " + MOST_FOLLOWS)
+        List<Follow> follows)
         implements Course {
     private static final Declared<Recipe> SETTINGS = Declared.of(Recipe.class);
 
@@ -46,6 +50,9 @@ public record Recipe(
 
     /** So that a recipe stays within what a request may have. */
     public static final int MOST_TOUCHUPS = 500;
+
+    /** Each is tracked through the clip. */
+    public static final int MOST_FOLLOWS = 20;
 
     /** A moderate blur with everything still sharp: the band is put on the subject once depth is known. */
     public static final Recipe INITIAL = Declared.usual(Recipe.class);
@@ -59,7 +66,16 @@ public record Recipe(
         if (touchups.stream().map(Touchup::id).distinct().count() < touchups.size()) {
             throw new IllegalArgumentException("two touch-ups of a recipe have one id");
         }
-        SETTINGS.check(depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks);
+        follows = List.copyOf(follows);
+        if (follows.size() > MOST_FOLLOWS) {
+            throw new IllegalArgumentException(
+                    "a recipe follows at most " + MOST_FOLLOWS + " points, found " + follows.size());
+        }
+        if (follows.stream().map(Follow::id).distinct().count() < follows.size()) {
+            throw new IllegalArgumentException("two follows of a recipe have one id");
+        }
+        SETTINGS.check(
+                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, follows);
     }
 
     @Override
@@ -69,7 +85,8 @@ public record Recipe(
         Recipe now = spans
                 ? withTouchups(touchups.stream().map(each -> each.at(seconds)).toList())
                 : this;
-        return marks.isEmpty() ? now : marks.on(now, seconds);
+        Recipe plain = follows.isEmpty() ? now : now.withFollows(List.of());
+        return marks.isEmpty() ? plain : marks.on(plain, seconds);
     }
 
     /** The same over all of the photo: nothing of it is revealed, nor does it show through. */
@@ -81,46 +98,61 @@ public record Recipe(
     }
 
     public Recipe withDepth(DepthChoice value) {
-        return new Recipe(value, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks);
+        return new Recipe(
+                value, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, follows);
     }
 
     public Recipe withTouchups(List<Touchup> value) {
-        return new Recipe(depth, value, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks);
+        return new Recipe(
+                depth, value, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, follows);
     }
 
     public Recipe withBand(SharpBand value) {
-        return new Recipe(depth, touchups, value, aperture, gain, disc, glints, atmosphere, finish, opacity, marks);
+        return new Recipe(
+                depth, touchups, value, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, follows);
     }
 
     public Recipe withAperture(Aperture value) {
-        return new Recipe(depth, touchups, band, value, gain, disc, glints, atmosphere, finish, opacity, marks);
+        return new Recipe(
+                depth, touchups, band, value, gain, disc, glints, atmosphere, finish, opacity, marks, follows);
     }
 
     public Recipe withGain(Gain value) {
-        return new Recipe(depth, touchups, band, aperture, value, disc, glints, atmosphere, finish, opacity, marks);
+        return new Recipe(
+                depth, touchups, band, aperture, value, disc, glints, atmosphere, finish, opacity, marks, follows);
     }
 
     public Recipe withDisc(Disc value) {
-        return new Recipe(depth, touchups, band, aperture, gain, value, glints, atmosphere, finish, opacity, marks);
+        return new Recipe(
+                depth, touchups, band, aperture, gain, value, glints, atmosphere, finish, opacity, marks, follows);
     }
 
     public Recipe withGlints(Glints value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, value, atmosphere, finish, opacity, marks);
+        return new Recipe(
+                depth, touchups, band, aperture, gain, disc, value, atmosphere, finish, opacity, marks, follows);
     }
 
     public Recipe withAtmosphere(Atmosphere value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, value, finish, opacity, marks);
+        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, value, finish, opacity, marks, follows);
     }
 
     public Recipe withFinish(Finish value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, atmosphere, value, opacity, marks);
+        return new Recipe(
+                depth, touchups, band, aperture, gain, disc, glints, atmosphere, value, opacity, marks, follows);
     }
 
     public Recipe withMarks(Marks value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, value);
+        return new Recipe(
+                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, value, follows);
+    }
+
+    public Recipe withFollows(List<Follow> value) {
+        return new Recipe(
+                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, value);
     }
 
     public Recipe withOpacity(double value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, value, marks);
+        return new Recipe(
+                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, value, marks, follows);
     }
 }

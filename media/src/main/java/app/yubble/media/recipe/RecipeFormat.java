@@ -16,8 +16,11 @@ public final class RecipeFormat {
     public static final String NAME = "yubble-recipe";
 
     /** What has changed with each version; the first is from 1 to 2. */
-    private static final List<Consumer<ObjectNode>> CHANGES =
-            List.of(RecipeFormat::gatherGlints, RecipeFormat::withoutTime, RecipeFormat::withoutGrain);
+    private static final List<Consumer<ObjectNode>> CHANGES = List.of(
+            RecipeFormat::gatherGlints,
+            RecipeFormat::withoutTime,
+            RecipeFormat::withoutGrain,
+            RecipeFormat::withoutFollows);
 
     /** The version that is written. */
     public static final int VERSION = CHANGES.size() + 1;
@@ -65,6 +68,11 @@ public final class RecipeFormat {
 
     /** Time came with marks and spans: an older recipe has none, and a program that knows none must not drop them. */
     private static void withoutTime(ObjectNode recipe) {
+        // What is missing has its default.
+    }
+
+    /** Follows came after marks, and a program that knows none must not drop them either. */
+    private static void withoutFollows(ObjectNode recipe) {
         // What is missing has its default.
     }
 

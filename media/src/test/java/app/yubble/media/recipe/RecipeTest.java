@@ -12,6 +12,8 @@ import app.yubble.core.depth.DepthTrim;
 import app.yubble.core.finish.Finish;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
+import app.yubble.core.follow.Follow;
+import app.yubble.core.follow.Put;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.Glints;
@@ -149,6 +151,18 @@ class RecipeTest {
     }
 
     @Test
+    void followsComeBackAsTheyWereWritten() {
+        List<Put> puts = List.of(new Put(0.5, 0.25, 0.75), new Put(2, 0.3, 0.7));
+        Recipe recipe = EVERY_SETTING.withFollows(
+                List.of(new Follow("eye", "Her eye", puts, true, 0.05, -0.2, 1, new Span(0.5, 4, 0.5))));
+        assertThat(RecipeJson.read(RecipeJson.write(recipe))).isEqualTo(recipe);
+        assertThatThrownBy(() -> RecipeJson.read(version("5", "\"follows\":[{\"id\":\"a\",\"puts\":[{\"x\":2}]}]")))
+                .hasMessageContaining("follows[0].puts[0].x must be in 0..1");
+        assertThatThrownBy(() -> RecipeJson.read(version("5", "\"follows\":[{\"id\":\"a\"}]")))
+                .hasMessageContaining("put by hand");
+    }
+
+    @Test
     void marksOutOfOrderAreRefusedWithTheirPlace() {
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":3,"
                         + "\"marks\":{\"opacity\":[{\"at\":2},{\"at\":1}],\"band\":[{\"at\":-1}]}}"))
@@ -216,7 +230,7 @@ class RecipeTest {
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":7}"))
                 .isInstanceOf(BadRecipeException.class)
                 .hasMessageContaining("version 7")
-                .hasMessageContaining("up to 4");
+                .hasMessageContaining("up to 5");
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\"}"))
                 .hasMessageContaining("\"version\" of a recipe");
         assertThatThrownBy(() -> RecipeJson.read("{}")).hasMessageContaining("not a recipe");
@@ -249,7 +263,7 @@ class RecipeTest {
     @TestFactory
     Stream<DynamicTest> everyNumberHasItsRange() {
         return RecipeSchema.definitions("").entrySet().stream()
-                .filter(each -> !List.of("Recipe", "Touchup", "Stroke", "PickOut", "CurvePoint")
+                .filter(each -> !List.of("Recipe", "Touchup", "Stroke", "PickOut", "CurvePoint", "Put")
                         .contains(each.getKey()))
                 .flatMap(each -> each.getValue()
                         .path("properties")
@@ -273,6 +287,10 @@ class RecipeTest {
                 String kind = part.substring(0, part.length() - "mark".length());
                 assertThatThrownBy(() -> RecipeJson.read(version2("\"marks\":{\"" + kind + "\":[" + own + "]}")))
                         .hasMessageContaining("marks." + kind + "[0]." + name + " must be in");
+            } else if (type.equals("Follow")) {
+                own.put("id", "a").putArray("puts").addObject();
+                assertThatThrownBy(() -> RecipeJson.read(version("5", "\"follows\":[" + own + "]")))
+                        .hasMessageContaining("follows[0]." + name + " must be in");
             } else if (inAir.contains(part)) {
                 String at = part.equals("tone") ? "behind" : part;
                 assertThatThrownBy(() -> RecipeJson.read(version("4", "\"atmosphere\":{\"" + at + "\":" + own + "}")))
