@@ -34,6 +34,7 @@ function add(schema, path) {
 add(schemas.Recipe, '')
 add(schemas.Touchup, 'touchup.')
 add(schemas.Stroke, 'stroke.')
+add(schemas.Follow, 'follow.')
 
 /** What a part of the recipe usually is. */
 function usual(schema) {

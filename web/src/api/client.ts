@@ -145,6 +145,8 @@ export const api = {
     upload<Shot>(`/api/shots/${id}/depth-clip?name=${encodeURIComponent(file.name)}`, file, () => undefined, true),
   clip: (id: string) => json<Clip>(`/api/shots/${id}/clip`),
   clipDepth: (id: string) => json<Schemas['DepthProgress']>(`/api/shots/${id}/clip-depth`),
+  follow: (id: string, recipe: Recipe, follow: string) =>
+    json<Schemas['TrackView']>(`/api/shots/${id}/follow`, { method: 'POST', json: { recipe, follow } }),
   strip: async (id: string) => (await send(`/api/shots/${id}/strip`)).blob(),
   smallFilm: (id: string) => `/api/shots/${id}/small-film`,
 

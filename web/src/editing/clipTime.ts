@@ -1,5 +1,6 @@
 import { computed, ref, shallowRef } from 'vue'
 import { api, type Clip } from '../api/client'
+import type { TrackFrame, Wakes } from './follow'
 import { useFilm } from './film'
 
 /** Longest time behind a frame's beginning at which it is sought, in microseconds. */
@@ -16,6 +17,9 @@ export function useClipTime(seen: (bitmap: ImageBitmap) => void) {
   /** Which stretches have depth: their length in frames, and their numbers. */
   const depthPacks = ref<number[]>([])
   const packFrames = ref(24)
+  /** Where followed points are, by the ids of their follows. */
+  const tracks = shallowRef<Record<string, readonly TrackFrame[]>>({})
+  const wakes = computed<Wakes>(() => ({ micros: clip.value?.micros ?? [], tracks: tracks.value }))
   let film: ReturnType<typeof useFilm> | undefined
 
   function begin(id: string, time: Clip): void {
@@ -56,8 +60,23 @@ export function useClipTime(seen: (bitmap: ImageBitmap) => void) {
     clip.value = undefined
     frame.value = 0
     playing.value = false
+    tracks.value = {}
     depthPacks.value = []
   }
 
-  return { clip, frame, micros, playing, depthPacks, packFrames, begin, show, turn, loadDepthPacks, close }
+  return {
+    clip,
+    frame,
+    micros,
+    playing,
+    depthPacks,
+    packFrames,
+    tracks,
+    wakes,
+    begin,
+    show,
+    turn,
+    loadDepthPacks,
+    close,
+  }
 }

@@ -1,5 +1,6 @@
 import type { Recipe, Schemas, Touchup } from '../api/client'
 import { settings } from '../api/generated/settings'
+import { followedBand, type Wakes } from './follow'
 
 /** What a clip's recipe is at a moment, and marks. The formulas are the server's. */
 
@@ -117,10 +118,16 @@ const NONE: Marks = { band: [], aperture: [], gain: [], opacity: [] }
 /** As far as spans and marks reach, in seconds. */
 export const LATEST = 36000
 
+/** The band at a time, by marks and by what is followed. */
+export function bandAt(recipe: Recipe, seconds: number, wakes?: Wakes): Recipe['band'] {
+  const band = { ...recipe.band, ...valuesAt(recipe.marks, 'band', seconds) }
+  return wakes ? followedBand(recipe, band, wakes, seconds) : band
+}
+
 /** The plain recipe at a time, without marks and spans. */
-export function recipeAt(recipe: Recipe, micros: number): Recipe {
+export function recipeAt(recipe: Recipe, micros: number, wakes?: Wakes): Recipe {
   const seconds = micros / MICROS
-  const band = valuesAt(recipe.marks, 'band', seconds)
+  const band = bandAt(recipe, seconds, wakes)
   const aperture = valuesAt(recipe.marks, 'aperture', seconds)
   const gain = valuesAt(recipe.marks, 'gain', seconds)
   const opacity = valuesAt(recipe.marks, 'opacity', seconds)
@@ -135,7 +142,8 @@ export function recipeAt(recipe: Recipe, micros: number): Recipe {
             ? each
             : { ...each, strength: each.strength * acting(each, seconds, LATEST), from: 0, to: LATEST, fade: 0 },
         ),
-    ...(band && { band: { ...recipe.band, ...band } }),
+    follows: [],
+    band,
     ...(aperture && { aperture: { ...recipe.aperture, ...aperture } }),
     ...(gain && { gain: { ...recipe.gain, ...gain } }),
     ...(opacity && { opacity: opacity.opacity ?? 1 }),
@@ -198,7 +206,8 @@ export function writtenAt(recipe: Recipe, micros: number, part: Partial<Recipe>)
   for (const kind of KINDS) {
     const values = marked(kind, part)
     const moves = kind === 'band' || recipe.marks[kind].length > 0
-    if (values && moves) marks = withMark(marks, kind, micros / MICROS, values)
+    const follow = kind === 'band' && recipe.follows.some((each) => each.focus) ? { follow: true } : {}
+    if (values && moves) marks = withMark(marks, kind, micros / MICROS, { ...values, ...follow })
   }
   return { ...recipe, ...part, marks }
 }

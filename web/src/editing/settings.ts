@@ -2,7 +2,7 @@ import type { Recipe } from '../api/client'
 import { settings, type SettingPath } from '../api/generated/settings'
 
 /** A number that a recipe has once, not in each of its touch-ups. */
-export type RecipePath = Exclude<SettingPath, `touchup.${string}` | `stroke.${string}`>
+export type RecipePath = Exclude<SettingPath, `touchup.${string}` | `stroke.${string}` | `follow.${string}`>
 
 export type Setting = {
   least: number
@@ -14,7 +14,9 @@ export type Setting = {
   usualBy?: Readonly<Record<string, number>>
 }
 
-export const RECIPE_PATHS = Object.keys(settings).filter((path) => !/^(touchup|stroke)\./.test(path)) as RecipePath[]
+export const RECIPE_PATHS = Object.keys(settings).filter(
+  (path) => !/^(touchup|stroke|follow)\./.test(path),
+) as RecipePath[]
 
 /** As the format declares it: range, default, unit and name. */
 export function setting(path: SettingPath): Setting {

@@ -12,6 +12,7 @@ import {
 } from '../api/client'
 import type { DepthView } from '../editing/depthViews'
 import { useClipTime } from '../editing/clipTime'
+import type { TrackFrame } from '../editing/follow'
 import { ofFrame, recipeAt, writtenAt } from '../editing/moments'
 import { depthKeyOf, recipeKey, reused } from '../editing/painting'
 import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness } from '../editing/nearness'
@@ -69,10 +70,11 @@ export const useBench = defineStore('bench', () => {
     pictures.showOriginal(bitmap)
     if (nearness.value) photoAt(nearness.value)
   })
-  const { clip, frame, micros, playing, depthPacks, packFrames } = time
+  const { clip, frame, micros, playing, depthPacks, packFrames, tracks, wakes } = time
   /** What the recipe is at the moment that is shown. */
   const recipe = computed(() => stored.value && now(stored.value))
-  const now = (whole: Recipe): Recipe => (clip.value ? ofFrame(recipeAt(whole, micros.value), frame.value) : whole)
+  const now = (whole: Recipe): Recipe =>
+    clip.value ? ofFrame(recipeAt(whole, micros.value, wakes.value), frame.value) : whole
   const fault = ref('')
   const notice = ref('')
 
@@ -297,6 +299,12 @@ export const useBench = defineStore('bench', () => {
     setTimeout(() => (looking = false), 1500)
   }
 
+  /** Where a followed point is has become known. */
+  function showTrack(id: string, frames: readonly TrackFrame[]): void {
+    tracks.value = { ...tracks.value, [id]: frames }
+    askPicture(false)
+  }
+
   /** Shows another frame. */
   function turnTo(number: number): void {
     if (!time.turn(number)) return
@@ -517,6 +525,9 @@ export const useBench = defineStore('bench', () => {
     playing,
     depthPacks,
     packFrames,
+    tracks,
+    wakes,
+    showTrack,
     turnTo,
     fault,
     notice,

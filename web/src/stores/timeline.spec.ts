@@ -10,6 +10,7 @@ const band = (at: number, near: number) => ({
   at,
   ease: 'smooth' as const,
   curve: [],
+  follow: false,
   ...usualRecipe.band,
   near,
   far: near - 0.1,

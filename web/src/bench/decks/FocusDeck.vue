@@ -6,6 +6,7 @@ import { usualBand } from '../../api/generated/settings'
 import { useBench } from '../../stores/bench'
 import Dial from './Dial.vue'
 import { bandScale } from './dial'
+import FollowColumn from './FollowColumn.vue'
 import SettingField from './SettingField.vue'
 import SettingSlider from './SettingSlider.vue'
 
@@ -102,6 +103,7 @@ const far = (value: number): Partial<Recipe> => ({
       <SettingField path="band.nearFalloff" hint="How gently blur sets in towards the camera" :digits="2" />
       <SettingField path="band.farFalloff" hint="How gently blur sets in away from the camera" :digits="2" />
     </div>
+    <FollowColumn v-if="bench.clip" />
     <div class="tilt">
       <SettingSlider
         path="band.tiltAcross"
@@ -129,7 +131,7 @@ const far = (value: number): Partial<Recipe> => ({
 <style scoped>
 .deck {
   display: grid;
-  grid-template-columns: auto auto minmax(0, 260px) 150px;
+  grid-template-columns: auto auto minmax(0, 260px) auto 150px;
   gap: 36px;
   align-items: center;
   justify-content: start;

@@ -6,6 +6,7 @@ import { useInspector } from '../../stores/inspector'
 import { useTouchups } from '../../stores/touchups'
 import { colours, paint, strongestDistance } from '../../editing/depthViews'
 import FaultFrame from '../inspect/FaultFrame.vue'
+import FollowLayer from './FollowLayer.vue'
 import InspectorBar from '../inspect/InspectorBar.vue'
 import LoupeView from './LoupeView.vue'
 import MiniMap from './MiniMap.vue'
@@ -468,6 +469,10 @@ defineExpose({ refit, fullSize })
         touchups.tool === 'pick-out' &&
         !touchups.picking
       "
+      :viewport="viewport"
+      :picture="picture" />
+    <FollowLayer
+      v-if="bench.step === 'focus' && bench.clip && panes.length === 1 && bench.recipe && !bench.playing"
       :viewport="viewport"
       :picture="picture" />
     <FaultFrame

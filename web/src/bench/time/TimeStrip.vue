@@ -2,8 +2,10 @@
 import { useResizeObserver } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { api } from '../../api/client'
-import { isChosen, type Chosen, type Mark, type MarkKind } from '../../editing/moments'
+import { doubts } from '../../editing/follow'
+import { bandAt, isChosen, type Chosen, type Mark, type MarkKind } from '../../editing/moments'
 import { useBench } from '../../stores/bench'
+import { useFollows } from '../../stores/follows'
 import { useTimeline } from '../../stores/timeline'
 import { useTouchups } from '../../stores/touchups'
 import { lines, ribbon, ROOM, spanBar } from './strip'
@@ -19,6 +21,7 @@ const CURVE_POINTS = 12
 
 const bench = useBench()
 const timeline = useTimeline()
+const follows = useFollows()
 const touchups = useTouchups()
 const root = ref<HTMLDivElement>()
 const ground = ref<HTMLCanvasElement>()
@@ -32,8 +35,19 @@ const clip = computed(() => bench.clip)
 const lasts = computed(() => timeline.lasts || 1)
 const xOf = (seconds: number): number => (seconds / lasts.value) * width.value
 const marks = computed(() => bench.stored?.marks ?? { band: [], aperture: [], gain: [], opacity: [] })
-const band = computed(() => bench.stored?.band ?? { near: 1, far: 0 })
-const shape = computed(() => ribbon(marks.value, band.value, lasts.value, width.value, HEIGHT))
+const bandThen = (seconds: number): { near: number; far: number } =>
+  bench.stored ? bandAt(bench.stored, seconds, bench.wakes) : { near: 1, far: 0 }
+/** Where the chosen point is not sure, or not seen. */
+const unsure = computed(() =>
+  bench.step !== 'focus' || !follows.chosen
+    ? []
+    : doubts(bench.tracks[follows.chosen.id] ?? []).map(({ from, end, hidden }) => ({
+        x: xOf(timeline.secondsOf(from)),
+        width: Math.max(1, xOf(timeline.secondsOf(end)) - xOf(timeline.secondsOf(from))),
+        hidden,
+      })),
+)
+const shape = computed(() => ribbon(bandThen, lasts.value, width.value, HEIGHT))
 const others = computed(() =>
   lines(marks.value, bench.stored?.aperture.mode === 'free', lasts.value, width.value, HEIGHT),
 )
@@ -250,6 +264,18 @@ function holdEnd(which: 'in' | 'out' | 'from' | 'to', event: PointerEvent): void
         <polyline v-for="line in others" :key="line.kind" class="line" :class="line.kind" :points="line.points">
           <title>{{ line.name }}</title>
         </polyline>
+        <rect
+          v-for="each in unsure"
+          :key="`u${each.x}`"
+          class="unsure"
+          :class="{ hidden: each.hidden }"
+          :x="each.x"
+          :y="HEIGHT - 4"
+          :width="each.width"
+          height="4"
+          data-test="unsure">
+          <title>{{ each.hidden ? 'the point is not seen' : 'the point is unsure' }}</title>
+        </rect>
         <line v-for="x in cuts" :key="x" class="cut" :x1="x" :x2="x" y1="0" :y2="HEIGHT" />
         <rect class="outside" x="0" y="0" :width="Math.max(0, inX)" :height="HEIGHT" />
         <rect class="outside" :x="outX" y="0" :width="Math.max(0, width - outX)" :height="HEIGHT" />
@@ -329,6 +355,12 @@ svg {
 }
 .shade {
   fill: rgba(20, 20, 20, 0.45);
+}
+.unsure {
+  fill: rgba(255, 255, 255, 0.65);
+}
+.unsure.hidden {
+  fill: rgba(0, 0, 0, 0.6);
 }
 .ribbon {
   fill: color-mix(in srgb, var(--accent) 38%, transparent);

@@ -10,10 +10,14 @@ test('time is written in minutes, seconds and hundredths', () => {
 })
 
 test('the ribbon has the near edge above and stays visible where the band is a plane', () => {
-  const points = ribbon(usualRecipe.marks, { near: 0.75, far: 0.25 }, 4, 6, 100).split(' ')
+  const points = ribbon(() => ({ near: 0.75, far: 0.25 }), 4, 6, 100).split(' ')
   expect(points[0]).toBe('0,25.0')
   expect(points.at(-1)).toBe('0,75.0')
-  expect(ribbon(usualRecipe.marks, { near: 0.5, far: 0.5 }, 4, 3, 100).split(' ').at(-1)).toBe('0,52.0')
+  expect(
+    ribbon(() => ({ near: 0.5, far: 0.5 }), 4, 3, 100)
+      .split(' ')
+      .at(-1),
+  ).toBe('0,52.0')
 })
 
 test('only values with marks have lines, and a wider aperture lies higher', () => {

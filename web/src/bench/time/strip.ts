@@ -12,8 +12,7 @@ export const ROOM = 0.08
 
 /** The ribbon: the band's near edge above, its far edge below; nearness 1 is at the top. */
 export function ribbon(
-  marks: Marks,
-  band: { near: number; far: number },
+  bandAt: (seconds: number) => { near: number; far: number },
   lasts: number,
   width: number,
   height: number,
@@ -21,10 +20,10 @@ export function ribbon(
   const top: string[] = []
   const bottom: string[] = []
   for (let x = 0; x <= width; x += EVERY) {
-    const at = valuesAt(marks, 'band', (x / width) * lasts) ?? band
-    top.push(`${x},${((1 - (at.near ?? 0)) * height).toFixed(1)}`)
+    const at = bandAt((x / width) * lasts)
+    top.push(`${x},${((1 - at.near) * height).toFixed(1)}`)
     // A plane is still seen.
-    bottom.push(`${x},${Math.max((1 - (at.far ?? 0)) * height, (1 - (at.near ?? 0)) * height + 2).toFixed(1)}`)
+    bottom.push(`${x},${Math.max((1 - at.far) * height, (1 - at.near) * height + 2).toFixed(1)}`)
   }
   return [...top, ...bottom.reverse()].join(' ')
 }

@@ -58,7 +58,7 @@ class ClipShotTest extends ServerTest {
         }
     }
 
-    private static Path ffmpeg(Path out, String arguments) {
+    static Path ffmpeg(Path out, String arguments) {
         List<String> command = new ArrayList<>(List.of("ffmpeg", "-v", "quiet", "-nostdin", "-y"));
         Arrays.stream(arguments.split(" "))
                 .map(each -> each.equals("OUT") ? out.toString() : each)
@@ -67,7 +67,7 @@ class ClipShotTest extends ServerTest {
         return out;
     }
 
-    private static Browser.Answer bringIn(Browser browser, String shoot, String name, byte[] content) {
+    static Browser.Answer bringIn(Browser browser, String shoot, String name, byte[] content) {
         String path = "/api/shoots/" + shoot + "/clips?name=" + URLEncoder.encode(name, StandardCharsets.UTF_8);
         return browser.sendAs("application/octet-stream", path, content);
     }
@@ -83,7 +83,7 @@ class ClipShotTest extends ServerTest {
         return id;
     }
 
-    private static JsonNode version(Browser browser, String shot) {
+    static JsonNode version(Browser browser, String shot) {
         return browser.get("/api/shots/" + shot + "/versions").json().get(0);
     }
 
@@ -105,14 +105,14 @@ class ClipShotTest extends ServerTest {
         return recipe;
     }
 
-    private static JsonNode finished(Browser browser, String id) {
+    static JsonNode finished(Browser browser, String id) {
         return waitFor(
                 () -> browser.get("/api/deliveries/" + id).json(),
                 each -> !List.of("waiting", "rendering")
                         .contains(each.get("state").asString()));
     }
 
-    private static String deliver(Browser browser, String shot, JsonNode recipe, String format, String frames) {
+    static String deliver(Browser browser, String shot, JsonNode recipe, String format, String frames) {
         Browser.Answer answer = browser.send(
                 "POST",
                 "/api/shots/" + shot + "/deliveries",
@@ -181,7 +181,7 @@ class ClipShotTest extends ServerTest {
                 .isEqualTo(404);
     }
 
-    private static byte[] preview(Browser browser, String shot, JsonNode recipe, int frame) {
+    static byte[] preview(Browser browser, String shot, JsonNode recipe, int frame) {
         Browser.Answer answer = browser.send(
                 "POST",
                 "/api/shots/" + shot + "/preview",
@@ -360,12 +360,12 @@ class ClipShotTest extends ServerTest {
         }
     }
 
-    private static void assertRefused(Browser.Answer answer, String reason) {
+    static void assertRefused(Browser.Answer answer, String reason) {
         assertThat(answer.status()).as(answer.text()).isEqualTo(422);
         assertThat(answer.json().get("detail").asString()).contains(reason);
     }
 
-    private static JsonNode broughtIn(Browser browser, String shot, String name, Path depth) {
+    static JsonNode broughtIn(Browser browser, String shot, String name, Path depth) {
         Browser.Answer answer = browser.sendAs(
                 "application/octet-stream", "/api/shots/" + shot + "/depth-clip?name=" + name, read(depth));
         assertThat(answer.status()).as(answer.text()).isEqualTo(202);

@@ -2,6 +2,7 @@ package app.yubble.media.recipe;
 
 import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
+import app.yubble.core.follow.Follow;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.Glints;
@@ -63,6 +64,7 @@ public final class RecipeSchema {
                                 "a recipe of an earlier version may have other fields; see docs/formats.md"));
         require(schema.definition(Recipe.class), "format", "version");
         require(schema.definition(Touchup.class), "id");
+        require(schema.definition(Follow.class), "id", "puts");
         return schema.all;
     }
 

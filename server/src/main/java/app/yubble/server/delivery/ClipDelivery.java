@@ -5,6 +5,7 @@ import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
@@ -19,6 +20,7 @@ import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.clip.FrameZip;
 import app.yubble.media.clip.StretchWriter;
 import app.yubble.media.recipe.RecipeJson;
+import app.yubble.server.follow.Follows;
 import app.yubble.server.jobs.StoredProgress;
 import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.shoot.ClipFiles;
@@ -62,9 +64,17 @@ class ClipDelivery {
     private final FileStore files;
     private final StretchStore store;
     private final MemoryGate gate;
+    private final Follows follows;
 
     ClipDelivery(
-            Shots shots, Materials materials, ClipFiles clips, FileStore files, StretchStore store, MemoryGate gate) {
+            Shots shots,
+            Materials materials,
+            ClipFiles clips,
+            FileStore files,
+            StretchStore store,
+            MemoryGate gate,
+            Follows follows) {
+        this.follows = follows;
         this.gate = gate;
         this.shots = shots;
         this.materials = materials;
@@ -96,7 +106,7 @@ class ClipDelivery {
     private final class Reel {
         final Delivery delivery;
         final Shot shot;
-        final Recipe recipe;
+        final Course course;
         final ClipFormat format;
         final ShotMaterial material;
         final ClipSheet sheet;
@@ -106,13 +116,15 @@ class ClipDelivery {
         Reel(Delivery delivery) {
             this.delivery = delivery;
             shot = shots.byId(delivery.shotId());
-            recipe = RecipeJson.read(delivery.recipe());
+            Recipe recipe = RecipeJson.read(delivery.recipe());
             format = delivery.format().clip();
             material = materials.ofClip(shot, recipe.depth().source(), delivery.depthHash());
+            course = follows.whole(shot, material, recipe);
             sheet = clips.sheet(shot);
             Integer longest = delivery.longestSide();
             size = longest == null ? shot.size() : shot.size().fitting(longest);
-            names = new StretchNames(material, recipe, format + " " + delivery.quality() + " " + size + " " + detail());
+            names = new StretchNames(
+                    material, recipe, course, format + " " + delivery.quality() + " " + size + " " + detail());
         }
 
         DepthEdges.Detail detail() {
@@ -240,7 +252,7 @@ class ClipDelivery {
             worked(
                     reel,
                     part,
-                    (line, still) -> line.nearness(still, reel.recipe.at(still.moment()), reel.size),
+                    (line, still) -> line.nearness(still, reel.course.at(still.moment()), reel.size),
                     (frame, map) -> {
                         done.accept(1);
                         if (zip != null) {
@@ -260,7 +272,7 @@ class ClipDelivery {
                 reel,
                 part,
                 (line, still) -> line.render(
-                        new Viewer(), still, reel.recipe.at(still.moment()), View.of(reel.size), Progress.NONE),
+                        new Viewer(), still, reel.course.at(still.moment()), View.of(reel.size), Progress.NONE),
                 taker);
     }
 

@@ -1,5 +1,6 @@
 package app.yubble.server.delivery;
 
+import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.touchup.Span;
 import app.yubble.core.touchup.Touchup;
@@ -18,14 +19,17 @@ final class StretchNames {
     private static final String LINE = "line 1";
 
     private final ShotMaterial material;
-    private final Recipe recipe;
+    private final Course course;
     /** What all stretches have in common: thousands of strokes are hashed once. */
     private final String common;
 
-    /** @param how their size, format and quality */
-    StretchNames(ShotMaterial material, Recipe recipe, String how) {
+    /**
+     * @param course of the recipe
+     * @param how their size, format and quality
+     */
+    StretchNames(ShotMaterial material, Recipe recipe, Course course, String how) {
         this.material = material;
-        this.recipe = recipe;
+        this.course = course;
         List<Touchup> painted =
                 recipe.touchups().stream().map(each -> each.withSpan(Span.ALL)).toList();
         common = hash(digest -> {
@@ -43,7 +47,7 @@ final class StretchNames {
             add(digest, common);
             for (int frame = from; frame < end; frame++) {
                 ShotStill still = material.frame(frame);
-                Recipe now = recipe.at(still.moment());
+                Recipe now = course.at(still.moment());
                 add(digest, still.id() + " " + still.moment().micros());
                 add(digest, still.depthId(now.depth().source()));
                 add(

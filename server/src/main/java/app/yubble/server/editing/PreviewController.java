@@ -6,14 +6,17 @@ import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.View;
 import app.yubble.media.picture.Origin;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.server.account.SignedIn;
+import app.yubble.server.follow.Follows;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.ShotMaterial;
 import app.yubble.server.shoot.ShotStill;
 import app.yubble.server.shoot.Shots;
 import io.swagger.v3.oas.annotations.media.Content;
@@ -56,9 +59,17 @@ class PreviewController {
     private final PreviewDesk desk;
     private final Origins origins;
     private final Drawing drawing;
+    private final Follows follows;
 
     PreviewController(
-            Shots shots, RefocusLine line, ShotRecipes recipes, PreviewDesk desk, Origins origins, Drawing drawing) {
+            Shots shots,
+            RefocusLine line,
+            ShotRecipes recipes,
+            PreviewDesk desk,
+            Origins origins,
+            Drawing drawing,
+            Follows follows) {
+        this.follows = follows;
         this.drawing = drawing;
         this.shots = shots;
         this.line = line;
@@ -126,7 +137,9 @@ class PreviewController {
         Progress ticket = desk.ticket(who.id(), wanted.page(), wanted.number());
         try {
             ticket.at(0);
-            ShotStill still = recipes.still(shot, wanted.frame());
+            ShotMaterial material = recipes.material(shot);
+            ShotStill still = material.frame(wanted.frame() == null ? 0 : wanted.frame());
+            Course course = follows.course(shot, material, recipe);
             Size size = sizeOf(shot, wanted.longSide(), wanted.region() != null);
             Region part =
                     wanted.region() == null ? Region.all(size) : wanted.region().within(size);
@@ -138,7 +151,7 @@ class PreviewController {
                             who.id(),
                             wanted.page(),
                             viewer -> line.render(
-                                    viewer, still, recipe.at(still.moment()), new View(size, part), ticket)));
+                                    viewer, still, course.at(still.moment()), new View(size, part), ticket)));
             Region region = part;
             Region news = desk.news(
                     who.id(),

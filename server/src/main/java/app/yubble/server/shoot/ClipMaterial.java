@@ -75,6 +75,13 @@ final class ClipMaterial implements ShotMaterial {
     }
 
     @Override
+    public @Nullable String knownDepth(int frame, DepthChoice.Source source) {
+        DepthIndex index = maps.get(source);
+        Place place = index == null ? null : new Frame(frame).place(index);
+        return place == null ? null : place.pack() + "#" + place.frame();
+    }
+
+    @Override
     public DepthChoice.Source usualSource() {
         return maps.containsKey(DepthChoice.Source.FILE) ? DepthChoice.Source.FILE : DepthChoice.Source.ESTIMATED;
     }

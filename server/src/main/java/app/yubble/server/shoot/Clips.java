@@ -1,8 +1,10 @@
 package app.yubble.server.shoot;
 
+import app.yubble.core.follow.Put;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.server.problem.RefusedException;
 import java.util.List;
+import java.util.stream.Stream;
 
 /** What goes for all clips. */
 public final class Clips {
@@ -11,27 +13,34 @@ public final class Clips {
 
     private Clips() {}
 
+    /** Of marks, and of where follows were put; rising. */
+    private static List<Double> times(Recipe recipe) {
+        Stream<Double> puts =
+                recipe.follows().stream().flatMap(each -> each.puts().stream().map(Put::at));
+        return Stream.concat(recipe.marks().times().stream(), puts).sorted().toList();
+    }
+
     /** Whether all marks lie within the shot; a photo has no time. */
     public static boolean marksFit(Recipe recipe, Shot shot) {
-        List<Double> times = recipe.marks().times();
+        List<Double> times = times(recipe);
         Long micros = shot.micros();
         return times.isEmpty() || micros != null && times.get(times.size() - 1) <= micros / MICROS;
     }
 
     /** @throws RefusedException when a mark lies behind the clip's end, or the shot is a photo and has marks */
     public static void requireMarksWithin(Recipe recipe, Shot shot) {
-        List<Double> times = recipe.marks().times();
+        List<Double> times = times(recipe);
         Long micros = shot.micros();
         if (marksFit(recipe, shot)) {
             return;
         }
         if (!shot.isClip()) {
-            throw new RefusedException("A photo has no marks: it has one moment only.");
+            throw new RefusedException("A photo has no marks and follows nothing: it has one moment only.");
         }
         double last = times.get(times.size() - 1);
         if (micros != null) {
-            throw new RefusedException(
-                    "A mark lies at " + last + " s, but the clip is only " + micros / MICROS + " s long.");
+            throw new RefusedException("A mark or a followed point lies at " + last + " s, but the clip is only "
+                    + micros / MICROS + " s long.");
         }
     }
 }

@@ -53,6 +53,11 @@ final class PhotoMaterial implements ShotMaterial, ShotStill, Photo {
     }
 
     @Override
+    public @Nullable String knownDepth(int frame, DepthChoice.Source source) {
+        return maps.containsKey(source) ? depthId(source) : null;
+    }
+
+    @Override
     public Moment moment() {
         return Moment.ONLY;
     }

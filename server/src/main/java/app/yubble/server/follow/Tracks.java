@@ -1,0 +1,203 @@
+package app.yubble.server.follow;
+
+import app.yubble.core.follow.Anchor;
+import app.yubble.core.follow.Follow;
+import app.yubble.core.follow.GreySource;
+import app.yubble.core.follow.Put;
+import app.yubble.core.follow.TrackPoint;
+import app.yubble.core.follow.Tracker;
+import app.yubble.core.raster.Size;
+import app.yubble.media.clip.ClipFile;
+import app.yubble.media.clip.ClipSheet;
+import app.yubble.media.clip.GreyClip;
+import app.yubble.server.jobs.JobStarter;
+import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.problem.NotFoundException;
+import app.yubble.server.problem.TooOftenException;
+import app.yubble.server.shoot.ClipFiles;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.Shots;
+import app.yubble.server.storage.FileStore;
+import app.yubble.vision.LucasKanade;
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Objects;
+import java.util.TreeMap;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.dao.DataIntegrityViolationException;
+import org.springframework.data.domain.Limit;
+import org.springframework.stereotype.Service;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Tracks of followed points, made once for each way in which they were put by hand. */
+@Service
+public class Tracks {
+    /** Of a shot; older ones go, they are quickly made again. */
+    private static final int KEPT = 60;
+    /** Of an account at once. */
+    private static final int MOST_WAITING = 20;
+    /** A track that nothing has happened to for so long has lost its job. */
+    private static final Duration LOST = Duration.ofMinutes(2);
+
+    private static final int MOST_READ = 200;
+    private static final int LONGEST_FAULT = 480;
+    /** Microseconds of a second. */
+    private static final double MICROS = 1e6;
+
+    private final TrackRepository repository;
+    private final Shots shots;
+    private final ClipFiles clips;
+    private final FileStore files;
+    private final JobStarter starter;
+    private final JsonMapper json;
+    private final Cache<String, List<TrackPoint>> read =
+            Caffeine.newBuilder().maximumSize(MOST_READ).build();
+
+    Tracks(
+            TrackRepository repository,
+            Shots shots,
+            ClipFiles clips,
+            FileStore files,
+            JobStarter starter,
+            JsonMapper json) {
+        this.repository = repository;
+        this.shots = shots;
+        this.clips = clips;
+        this.files = files;
+        this.starter = starter;
+        this.json = json;
+    }
+
+    /** A track that is known. */
+    record Known(String hash, List<TrackPoint> points) {}
+
+    /** What is known of a follow's track; null when it is not made yet. */
+    @Nullable
+    Known known(Shot shot, Follow follow) {
+        String hash = repository
+                .findByShotIdAndName(shot.id(), name(follow.puts()))
+                .map(Track::contentHash)
+                .orElse(null);
+        return hash == null ? null : new Known(hash, points(hash));
+    }
+
+    private List<TrackPoint> points(String hash) {
+        return Objects.requireNonNull(read.get(hash, wanted -> {
+            try {
+                return TrackFile.read(files.bytes(wanted));
+            } catch (IOException fault) {
+                throw new UncheckedIOException("A stored file cannot be read: " + fault.getMessage(), fault);
+            }
+        }));
+    }
+
+    /** The track of a follow, which is begun when there is none yet. */
+    Track wanted(Shot shot, Follow follow) {
+        String name = name(follow.puts());
+        Track found = repository.findByShotIdAndName(shot.id(), name).orElse(null);
+        if (found != null) {
+            boolean open = found.contentHash() == null && found.fault() == null;
+            if (open && found.touched().isBefore(Instant.now().minus(LOST))) {
+                repository.reach(found.id(), found.done(), Instant.now());
+                start(found.id());
+            }
+            return found;
+        }
+        if (repository.countWaiting(shot.accountId()) >= MOST_WAITING) {
+            throw new TooOftenException("Too many points are being followed at once. Wait until some are done.");
+        }
+        Track fresh = new Track(shot.id(), name, json.writeValueAsString(follow.puts()));
+        try {
+            repository.save(fresh);
+        } catch (DataIntegrityViolationException atOnce) {
+            return repository.findByShotIdAndName(shot.id(), name).orElseThrow(() -> atOnce);
+        }
+        repository.keepOnly(shot.id(), repository.newestFirst(shot.id(), Limit.of(KEPT)));
+        start(fresh.id());
+        return fresh;
+    }
+
+    private void start(UUID id) {
+        starter.<TrackJob>enqueue(job -> job.run(id));
+    }
+
+    /** The track of a follow, made here and now when it is not there. */
+    Known made(Shot shot, Follow follow) {
+        Known known = known(shot, follow);
+        if (known != null) {
+            return known;
+        }
+        String name = name(follow.puts());
+        Track track = repository.findByShotIdAndName(shot.id(), name).orElseGet(() -> {
+            Track fresh = new Track(shot.id(), name, json.writeValueAsString(follow.puts()));
+            return repository.save(fresh);
+        });
+        make(track.id());
+        return Objects.requireNonNull(known(shot, follow), "a track that was just made");
+    }
+
+    /** Follows the point of a track. */
+    void make(UUID id) {
+        Track track = repository.findById(id).orElseThrow(() -> new NotFoundException("track"));
+        if (track.contentHash() != null) {
+            return;
+        }
+        Shot shot = shots.byId(track.shotId());
+        ClipFile small = clips.small(shot);
+        GreySource source = new GreyClip(small.file(), small.sheet());
+        List<Put> puts = List.of(json.readValue(track.puts(), Put[].class));
+        StoredProgress progress =
+                new StoredProgress(done -> repository.reach(id, Math.min(0.99, done), Instant.now()) > 0);
+        List<TrackPoint> points = new Tracker(new LucasKanade())
+                .track(source, small.sheet().cuts(), anchors(puts, small.sheet()), progress);
+        try {
+            byte[] bytes = TrackFile.write(inShares(points, source.size()));
+            repository.finish(id, files.put(new ByteArrayInputStream(bytes)).hash(), Instant.now());
+        } catch (IOException fault) {
+            throw new UncheckedIOException("a track could not be stored", fault);
+        }
+    }
+
+    void fail(UUID id, RuntimeException fault) {
+        String said = "It could not be followed: " + fault.getMessage();
+        repository.fail(id, said.substring(0, Math.min(LONGEST_FAULT, said.length())), Instant.now());
+    }
+
+    /** Of two in one frame the later one. */
+    private static List<Anchor> anchors(List<Put> puts, ClipSheet sheet) {
+        Size size = sheet.info().size();
+        TreeMap<Integer, Anchor> out = new TreeMap<>();
+        for (Put each : puts) {
+            int frame = sheet.frameAt(Math.round(each.at() * MICROS));
+            out.put(frame, new Anchor(frame, each.x() * size.width() - 0.5, each.y() * size.height() - 0.5));
+        }
+        return List.copyOf(out.values());
+    }
+
+    private static List<TrackPoint> inShares(List<TrackPoint> points, Size size) {
+        return points.stream()
+                .map(each -> new TrackPoint(
+                        (each.x() + 0.5) / size.width(), (each.y() + 0.5) / size.height(), each.visible(), each.sure()))
+                .toList();
+    }
+
+    private static String name(List<Put> puts) {
+        try {
+            byte[] text = puts.toString().getBytes(StandardCharsets.UTF_8);
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(text));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java platform has SHA-256", e);
+        }
+    }
+}

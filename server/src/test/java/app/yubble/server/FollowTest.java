@@ -1,0 +1,141 @@
+package app.yubble.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import javax.imageio.ImageIO;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
+
+/** A striped disc goes to the right and comes nearer. */
+class FollowTest extends ServerTest {
+    private static final int FRAMES = 36;
+    private static final JsonMapper JSON = new JsonMapper();
+
+    @TempDir
+    static Path folder;
+
+    private static String readyClip(Browser browser) throws IOException {
+        Path film = ClipShotTest.ffmpeg(
+                folder.resolve("disc.mkv"),
+                "-f lavfi -i nullsrc=s=320x180:r=24:d=1.5 -vf"
+                        + " geq=lum='if(lt(hypot(X-60-5*N,Y-90),22),120+90*sin(X/2-2.5*N)*cos(Y/3),70)':cb=128:cr=128 -c:v ffv1 OUT");
+        Path depth = ClipShotTest.ffmpeg(
+                folder.resolve("disc-depth.mkv"),
+                "-f lavfi -i nullsrc=s=320x180:r=24:d=1.5 -vf geq=lum='if(lt(hypot(X-60-5*N,Y-90),30),51+4*N,10)':cb=128:cr=128,format=gray"
+                        + " -c:v ffv1 OUT");
+        String shot = ClipShotTest.bringIn(browser, newShoot(browser), "disc.mkv", Files.readAllBytes(film))
+                .json()
+                .get("id")
+                .asString();
+        waitFor(
+                () -> browser.get("/api/shots/" + shot).json(),
+                each -> each.get("state").asString().equals("ready"));
+        ClipShotTest.broughtIn(browser, shot, "disc-depth.mkv", depth);
+        return shot;
+    }
+
+    private static String follow(String puts) {
+        return "{\"id\":\"a\",\"name\":\"Disc\",\"width\":0.06,\"smooth\":0,\"puts\":" + puts + "}";
+    }
+
+    private static Browser.Answer asked(Browser browser, String shot, String follow) {
+        return browser.send(
+                "POST",
+                "/api/shots/" + shot + "/follow",
+                "{\"follow\":\"a\",\"recipe\":{\"format\":\"yubble-recipe\",\"version\":5,\"depth\":{\"source\":\"file\",\"snap\":0},"
+                        + "\"follows\":[" + follow + "]}}");
+    }
+
+    private static JsonNode tracked(Browser browser, String shot, String follow) {
+        return waitFor(
+                () -> {
+                    Browser.Answer answer = asked(browser, shot, follow);
+                    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+                    return answer.json();
+                },
+                view -> view.get("done").doubleValue() >= 1
+                        || !view.path("fault").isNull());
+    }
+
+    @Test
+    void aPointIsFollowedAndFocusKeepsToIt() throws IOException {
+        Browser browser = browser().signedUp("follower");
+        String shot = readyClip(browser);
+        String follow = follow("[{\"at\":0.25,\"x\":0.28125,\"y\":0.5}]");
+        JsonNode view = tracked(browser, shot, follow);
+        assertThat(view.get("frames").size()).isEqualTo(FRAMES);
+        for (int i = 0; i < FRAMES; i++) {
+            JsonNode frame = view.get("frames").get(i);
+            assertThat(frame.get("sure").intValue()).as("frame %d", i).isEqualTo(2);
+            assertThat(frame.get("x").doubleValue() * 320).isCloseTo(60.5 + 5 * i, within(1.0));
+            assertThat(frame.get("nearness").doubleValue()).isCloseTo((35 + 4 * i) / 219.0, within(0.01));
+        }
+        ObjectNode recipe =
+                (ObjectNode) ClipShotTest.version(browser, shot).get("recipe").deepCopy();
+        ((ObjectNode) recipe.get("depth")).put("source", "file").put("snap", 0);
+        ((ObjectNode) recipe.get("aperture")).put("mode", "free").put("strength", 60);
+        ((ObjectNode) recipe.get("band"))
+                .put("near", 0.05)
+                .put("far", 0)
+                .put("nearFalloff", 0)
+                .put("farFalloff", 0);
+        byte[] without = ClipShotTest.preview(browser, shot, recipe, 30);
+        recipe.putArray("follows").add(JSON.readTree(follow));
+        byte[] with = ClipShotTest.preview(browser, shot, recipe, 30);
+        assertThat(stripes(with)).isGreaterThan(2 * stripes(without));
+        // A delivery renders the same, also when nothing has been tracked yet.
+        recipe.putArray("follows").add(JSON.readTree(follow("[{\"at\":1,\"x\":0.5625,\"y\":0.5}]")));
+        JsonNode done = ClipShotTest.finished(
+                browser, ClipShotTest.deliver(browser, shot, recipe, "png-frames", "{\"from\":30,\"end\":32}"));
+        assertThat(done.get("state").asString()).as(done.toString()).isEqualTo("done");
+    }
+
+    /** How much neighbours differ along the disc's middle line at frame 30. */
+    private static double stripes(byte[] jpeg) throws IOException {
+        BufferedImage image = ImageIO.read(new ByteArrayInputStream(jpeg));
+        double sum = 0;
+        for (int x = 195; x < 225; x++) {
+            int at = x * image.getWidth() / 320;
+            int y = image.getHeight() / 2;
+            sum += Math.abs((image.getRGB(at, y) & 0xff) - (image.getRGB(at + 2, y) & 0xff));
+        }
+        return sum;
+    }
+
+    @Test
+    void whatCannotBeFollowedIsRefusedWithTheReason() throws IOException {
+        Browser browser = browser().signedUp("followrefused");
+        String shot = readyClip(browser);
+        Browser.Answer late = asked(browser, shot, follow("[{\"at\":9,\"x\":0.5,\"y\":0.5}]"));
+        assertThat(late.status()).isEqualTo(422);
+        assertThat(late.json().get("detail").asString()).contains("9.0 s").contains("1.499 s long");
+        assertThat(asked(browser, shot, follow("[]")).status()).isEqualTo(422);
+        assertThat(asked(browser, shot, follow("[{\"at\":0,\"x\":1.5,\"y\":0.5}]"))
+                        .status())
+                .isEqualTo(422);
+        String photo = readyShot(browser, photo(320, 180, "jpg"));
+        Browser.Answer still = asked(browser, photo, follow("[{\"at\":0,\"x\":0.5,\"y\":0.5}]"));
+        assertThat(still.json().get("detail").asString()).contains("nothing to follow");
+        // On what looks the same everywhere it is unsure from the first frame.
+        JsonNode flat = tracked(browser, shot, follow("[{\"at\":0,\"x\":0.9,\"y\":0.1}]"));
+        flat.get("frames")
+                .forEach(each -> assertThat(each.get("sure").intValue()).isLessThan(2));
+        Browser other = browser().signedUp("followother");
+        assertThat(asked(other, shot, follow("[{\"at\":0,\"x\":0.5,\"y\":0.5}]"))
+                        .status())
+                .isEqualTo(404);
+        assertThat(Arrays.asList(401, 403))
+                .contains(asked(browser(), shot, follow("[{\"at\":0,\"x\":0.5,\"y\":0.5}]"))
+                        .status());
+    }
+}

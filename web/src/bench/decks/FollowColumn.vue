@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { mdiCrosshairs, mdiDeleteOutline } from '@mdi/js'
+import { computed } from 'vue'
+import { settings } from '../../api/generated/settings'
+import { doubts } from '../../editing/follow'
+import { useBench } from '../../stores/bench'
+import { useFollows } from '../../stores/follows'
+import SliderField from './SliderField.vue'
+
+/** Points that are followed, and how the band keeps to the chosen one. */
+const bench = useBench()
+const follows = useFollows()
+const chosen = computed(() => follows.chosen)
+const making = computed(() => (chosen.value ? follows.making[chosen.value.id] : undefined))
+const frames = computed(() => (chosen.value ? bench.tracks[chosen.value.id] : undefined))
+
+/** How it stands with the chosen point, in words. */
+const told = computed(() => {
+  if (making.value?.fault) return making.value.fault
+  if (making.value) return `following, ${Math.round(making.value.done * 100)} %`
+  if (!frames.value) return ''
+  const all = doubts(frames.value)
+  const count = (hidden: boolean): number =>
+    all.filter((each) => each.hidden === hidden).reduce((sum, { from, end }) => sum + end - from, 0)
+  const unsure = count(false)
+  const hidden = count(true)
+  if (!unsure && !hidden) return 'sure at every frame'
+  return [unsure && `unsure at ${unsure} frames`, hidden && `not seen at ${hidden}`].filter(Boolean).join(', ')
+})
+
+const FIELDS = [
+  { key: 'width', step: 'Band width of a point', unit: '' },
+  { key: 'smooth', step: 'Smoothing of a point', unit: 's' },
+  { key: 'lead', step: 'Lead of a point', unit: 's' },
+] as const
+</script>
+
+<template>
+  <div class="column">
+    <v-btn
+      :prepend-icon="mdiCrosshairs"
+      :active="follows.placing"
+      title="Click something in the picture: focus keeps to it through the clip"
+      data-test="follow"
+      @click="follows.placing = !follows.placing">
+      {{ follows.placing ? 'Click what to follow' : 'Follow a point' }}
+    </v-btn>
+    <template v-if="chosen">
+      <div class="row">
+        <v-btn
+          v-for="each in follows.all"
+          :key="each.id"
+          size="small"
+          :active="each.id === chosen.id"
+          @click="follows.chosenId = each.id">
+          {{ each.name }}
+        </v-btn>
+        <v-btn
+          :icon="mdiDeleteOutline"
+          title="Remove this point"
+          aria-label="Remove this point"
+          data-test="follow-remove"
+          @click="follows.remove(chosen.id)" />
+      </div>
+      <p class="quiet small" role="status" data-test="follow-told">{{ told }}</p>
+      <v-checkbox
+        :model-value="chosen.focus"
+        label="Focus follows"
+        density="compact"
+        hide-details
+        data-test="follow-focus"
+        @update:model-value="follows.change(chosen.id, 'Focus follows', { focus: !!$event })" />
+      <SliderField
+        v-for="{ key, step, unit } in FIELDS"
+        :key="key"
+        :value="chosen[key]"
+        :label="settings[`follow.${key}`].called"
+        :hint="settings[`follow.${key}`].means"
+        :least="key === 'lead' ? -1 : 0"
+        :most="key === 'width' ? 0.4 : key === 'smooth' ? 3 : 1"
+        :step="0.01"
+        :text="unit ? `${chosen[key].toFixed(2)} ${unit}` : chosen[key].toFixed(2)"
+        @live="follows.change(chosen.id, step, { [key]: $event }, true)"
+        @commit="follows.change(chosen.id, step, { [key]: $event })" />
+    </template>
+    <p v-else class="quiet small">Focus keeps to what you click, nearer or farther.</p>
+  </div>
+</template>
+
+<style scoped>
+.column {
+  display: grid;
+  gap: 4px;
+  justify-items: start;
+  align-content: center;
+  width: 210px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  align-items: center;
+}
+</style>

@@ -1,0 +1,109 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import { api, type Problem } from '../api/client'
+import { putAt, usualFollow, type Follow } from '../editing/follow'
+import { useBench } from './bench'
+
+/** How often a point that is being followed is asked after, in milliseconds. */
+const ASK_AGAIN = 600
+const MICROS = 1e6
+
+/** Points that are followed through a clip. */
+export const useFollows = defineStore('follows', () => {
+  const bench = useBench()
+  /** Whether the next click on the picture puts a new point. */
+  const placing = ref(false)
+  const chosenId = ref('')
+  /** Shares that are made, and faults, of those that are not there yet. */
+  const making = ref<Record<string, { done: number; fault: string }>>({})
+  const all = computed<Follow[]>(() => bench.stored?.follows ?? [])
+  const chosen = computed(() => all.value.find((each) => each.id === chosenId.value) ?? all.value[0])
+  const timers = new Map<string, ReturnType<typeof setTimeout>>()
+  const asked = new Map<string, string>()
+
+  const seconds = computed(() => bench.micros / MICROS)
+
+  /** What the frames of a follow depend on. */
+  const keyOf = (each: Follow): string =>
+    JSON.stringify([bench.shot?.id, each.puts, bench.stored?.depth, bench.shot?.depths.map((map) => map.hash)])
+
+  watch(
+    () => [all.value.map(keyOf).join(), bench.depthPacks.length],
+    () => {
+      const known = new Set(all.value.map((each) => each.id))
+      for (const id of [...timers.keys()].filter((each) => !known.has(each))) forget(id)
+      if (bench.clip) for (const each of all.value) if (asked.get(each.id) !== keyOf(each)) void ask(each.id)
+    },
+    { immediate: true },
+  )
+
+  function forget(id: string): void {
+    clearTimeout(timers.get(id))
+    timers.delete(id)
+    asked.delete(id)
+    const { [id]: gone, ...rest } = making.value
+    if (gone) making.value = rest
+  }
+
+  async function ask(id: string): Promise<void> {
+    const follow = all.value.find((each) => each.id === id)
+    const { shot, stored } = bench
+    if (!follow || !shot || !stored) return
+    const key = keyOf(follow)
+    asked.set(id, key)
+    clearTimeout(timers.get(id))
+    try {
+      const found = await api.follow(shot.id, { ...stored, touchups: [] }, id)
+      if (asked.get(id) !== key) return
+      if (found.done >= 1) {
+        const { [id]: gone, ...rest } = making.value
+        if (gone) making.value = rest
+        bench.showTrack(id, found.frames)
+        return
+      }
+      making.value = { ...making.value, [id]: { done: found.done, fault: found.fault ?? '' } }
+      if (!found.fault)
+        timers.set(
+          id,
+          setTimeout(() => void ask(id), ASK_AGAIN),
+        )
+    } catch (problem) {
+      making.value = { ...making.value, [id]: { done: 0, fault: (problem as Problem).message } }
+    }
+  }
+
+  /** A new point at the moment that is shown. A band that was only put once gives way to it. */
+  function add(x: number, y: number): void {
+    placing.value = false
+    if (!bench.stored) return
+    const id = crypto.randomUUID()
+    const follow = usualFollow(id, `Point ${all.value.length + 1}`, seconds.value, x, y)
+    const marks = bench.stored.marks.band
+    const band = marks.length > 1 ? marks.map((each) => ({ ...each, follow: true })) : []
+    chosenId.value = id
+    bench.rewrite('Follow a point', {
+      ...bench.stored,
+      follows: [...all.value, follow],
+      marks: { ...bench.stored.marks, band },
+    })
+  }
+
+  function change(id: string, step: string, part: Partial<Follow>, live = false): void {
+    if (!bench.stored) return
+    const follows = all.value.map((each) => (each.id === id ? { ...each, ...part } : each))
+    if (live) bench.live({ follows })
+    else bench.commit(step, { follows })
+  }
+
+  /** Corrects a point at the moment that is shown. */
+  function put(id: string, x: number, y: number): void {
+    const follow = all.value.find((each) => each.id === id)
+    if (follow) change(id, 'Point put right', { puts: putAt(follow, seconds.value, x, y).puts })
+  }
+
+  function remove(id: string): void {
+    if (bench.stored) bench.commit('Point removed', { follows: all.value.filter((each) => each.id !== id) })
+  }
+
+  return { placing, chosenId, chosen, all, making, seconds, add, change, put, remove }
+})
