@@ -32,7 +32,7 @@ const far = (value: number): Partial<Recipe> => ({
 </script>
 
 <template>
-  <div class="deck">
+  <div class="deck" :class="{ clip: bench.clip }">
     <Dial
       :value="width"
       :scale="bandScale"
@@ -83,7 +83,7 @@ const far = (value: number): Partial<Recipe> => ({
           Nothing sharp
         </v-btn>
       </div>
-      <p class="quiet small">
+      <p v-if="!bench.clip" class="quiet small">
         Click the picture to focus on a spot,
         <br />
         drag over an area to keep it sharp.
@@ -131,11 +131,15 @@ const far = (value: number): Partial<Recipe> => ({
 <style scoped>
 .deck {
   display: grid;
-  grid-template-columns: auto auto minmax(0, 260px) auto 150px;
+  grid-template-columns: auto auto minmax(0, 260px) 150px;
   gap: 36px;
   align-items: center;
   justify-content: start;
   height: 100%;
+}
+.deck.clip {
+  grid-template-columns: auto auto minmax(0, 190px) auto 120px;
+  gap: 20px;
 }
 .column {
   display: grid;

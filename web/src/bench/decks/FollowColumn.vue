@@ -36,40 +36,46 @@ const FIELDS = [
 </script>
 
 <template>
-  <div class="column">
-    <v-btn
-      :prepend-icon="mdiCrosshairs"
-      :active="follows.placing"
-      title="Click something in the picture: focus keeps to it through the clip"
-      data-test="follow"
-      @click="follows.placing = !follows.placing">
-      {{ follows.placing ? 'Click what to follow' : 'Follow a point' }}
-    </v-btn>
-    <template v-if="chosen">
-      <div class="row">
-        <v-btn
-          v-for="each in follows.all"
-          :key="each.id"
-          size="small"
-          :active="each.id === chosen.id"
-          @click="follows.chosenId = each.id">
-          {{ each.name }}
-        </v-btn>
-        <v-btn
-          :icon="mdiDeleteOutline"
-          title="Remove this point"
-          aria-label="Remove this point"
-          data-test="follow-remove"
-          @click="follows.remove(chosen.id)" />
-      </div>
-      <p class="quiet small" role="status" data-test="follow-told">{{ told }}</p>
-      <v-checkbox
-        :model-value="chosen.focus"
-        label="Focus follows"
-        density="compact"
-        hide-details
-        data-test="follow-focus"
-        @update:model-value="follows.change(chosen.id, 'Focus follows', { focus: !!$event })" />
+  <div class="follow">
+    <div class="column">
+      <v-btn
+        :prepend-icon="mdiCrosshairs"
+        :active="follows.placing"
+        title="Click something in the picture: focus keeps to it through the clip"
+        data-test="follow"
+        @click="follows.placing = !follows.placing">
+        {{ follows.placing ? 'Click what to follow' : 'Follow a point' }}
+      </v-btn>
+      <p v-if="!chosen" class="quiet small">Focus keeps to what you click, nearer or farther.</p>
+      <template v-else>
+        <div class="row">
+          <v-btn
+            v-for="each in follows.all"
+            :key="each.id"
+            size="small"
+            :active="each.id === chosen.id"
+            @click="follows.chosenId = each.id">
+            {{ each.name }}
+          </v-btn>
+          <v-btn
+            :icon="mdiDeleteOutline"
+            size="small"
+            title="Remove this point"
+            aria-label="Remove this point"
+            data-test="follow-remove"
+            @click="follows.remove(chosen.id)" />
+        </div>
+        <p class="quiet small" role="status" data-test="follow-told">{{ told }}</p>
+        <v-checkbox
+          :model-value="chosen.focus"
+          label="Focus follows"
+          density="compact"
+          hide-details
+          data-test="follow-focus"
+          @update:model-value="follows.change(chosen.id, 'Focus follows', { focus: !!$event })" />
+      </template>
+    </div>
+    <div v-if="chosen" class="sliders">
       <SliderField
         v-for="{ key, step, unit } in FIELDS"
         :key="key"
@@ -82,23 +88,31 @@ const FIELDS = [
         :text="unit ? `${chosen[key].toFixed(2)} ${unit}` : chosen[key].toFixed(2)"
         @live="follows.change(chosen.id, step, { [key]: $event }, true)"
         @commit="follows.change(chosen.id, step, { [key]: $event })" />
-    </template>
-    <p v-else class="quiet small">Focus keeps to what you click, nearer or farther.</p>
+    </div>
   </div>
 </template>
 
 <style scoped>
+.follow {
+  display: flex;
+  gap: 20px;
+  align-items: center;
+}
 .column {
   display: grid;
-  gap: 4px;
+  gap: 2px;
   justify-items: start;
-  align-content: center;
-  width: 210px;
+  width: 150px;
+}
+.sliders {
+  display: grid;
+  gap: 6px;
+  width: 120px;
 }
 .row {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px;
+  gap: 2px;
   align-items: center;
 }
 </style>

@@ -122,6 +122,9 @@ svg {
   pointer-events: auto;
   cursor: move;
 }
+.placing .point {
+  pointer-events: none;
+}
 .reach {
   fill: transparent;
   stroke: none;

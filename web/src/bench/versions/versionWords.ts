@@ -18,6 +18,7 @@ const TOGETHER: Words[] = [
   { name: '', text: ({ aperture }) => `${Math.round(aperture.focalLength)} mm at ${aperture.distance} m` },
   { name: '', text: ({ disc }) => (disc.blades ? `${disc.blades} blades` : 'round disc') },
   { name: 'depth', text: ({ depth }) => depth.source },
+  { name: '', text: ({ follows }) => (follows.length ? `${follows.length} followed` : 'nothing followed') },
   { name: '', text: ({ touchups }) => counted(touchups.filter((each) => each.shown).length) },
 ]
 const SAID = new Set<RecipePath>([
