@@ -9,7 +9,9 @@ import {
   raisedMarks,
   recipeAt,
   within,
+  withMark,
   withoutMarks,
+  withPull,
   writtenAt,
 } from './moments'
 import { recipeKey } from './painting'
@@ -127,4 +129,16 @@ test('an end of the time in which a touch-up acts takes the other end along when
   expect(within(span, { from: 1.5 })).toEqual({ from: 1.5, to: 2, fade: 0.2 })
   expect(within(span, { from: 3 })).toEqual({ from: 3, to: LATEST, fade: 0.2 })
   expect(within(span, { to: 0.5 })).toEqual({ from: 0, to: 0.5, fade: 0.2 })
+})
+
+test('a pull is two smooth marks, whichever was clicked first, and what lay between them goes', () => {
+  const near = { ...usualRecipe.band, near: 0.9, far: 0.8 }
+  const far = { ...usualRecipe.band, near: 0.3, far: 0.2 }
+  const before = withMark(withMark(usualRecipe.marks, 'band', 0, near), 'band', 2, far)
+  const after = withPull(before, { at: 3, band: far }, { at: 1, band: near }).band
+  expect(after.map(({ at, near: edge, ease }) => [at, edge, ease])).toEqual([
+    [0, 0.9, 'smooth'],
+    [1, 0.9, 'smooth'],
+    [3, 0.3, 'smooth'],
+  ])
 })

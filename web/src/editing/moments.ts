@@ -197,6 +197,17 @@ export function withMark(marks: Marks, kind: MarkKind, seconds: number, values: 
   return withKind(marks, kind, sorted([...all.filter((each) => each !== there), mark]))
 }
 
+/** A band at a time in seconds. */
+export type BandThen = { at: number; band: Recipe['band'] }
+
+/** Marks with a smooth pull from one band to another; what lay between them goes. */
+export function withPull(marks: Marks, one: BandThen, other: BandThen): Marks {
+  const [from, to] = one.at <= other.at ? [one, other] : [other, one]
+  const beside = marks.band.filter((each) => each.at < from.at - SAME || each.at > to.at + SAME)
+  const ends = [from, to].map(({ at, band }) => ({ ...band, at, ease: 'smooth' as const, curve: [], follow: false }))
+  return withKind(marks, 'band', sorted([...beside, ...ends]))
+}
+
 /**
  * A clip's recipe after something was changed at a moment: what has marks gets one there, and so does the band, whose first mark
  * changes nothing elsewhere; all else goes for the whole clip.

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { mdiAccountOutline, mdiChevronLeft, mdiChevronRight } from '@mdi/js'
+import { mdiAccountOutline, mdiChevronLeft, mdiChevronRight, mdiTransitionMasked } from '@mdi/js'
 import { computed } from 'vue'
 import type { Band, Recipe } from '../../api/client'
 import { usualBand } from '../../api/generated/settings'
 import { useBench } from '../../stores/bench'
+import { usePull } from '../../stores/pull'
 import Dial from './Dial.vue'
 import { bandScale } from './dial'
 import FollowColumn from './FollowColumn.vue'
@@ -11,6 +12,7 @@ import SettingField from './SettingField.vue'
 import SettingSlider from './SettingSlider.vue'
 
 const bench = useBench()
+const pull = usePull()
 const band = computed<Band>(() => bench.recipe?.band ?? usualBand)
 const width = computed(() => band.value.near - band.value.far)
 const chosen = computed(() => bench.subjects[bench.thing - 1])
@@ -83,6 +85,15 @@ const far = (value: number): Partial<Recipe> => ({
           Nothing sharp
         </v-btn>
       </div>
+      <v-btn
+        v-if="bench.clip"
+        :prepend-icon="mdiTransitionMasked"
+        :active="pull.active"
+        title="Two clicks at two moments: focus goes from what is clicked first to what is clicked then"
+        data-test="pull"
+        @click="pull.toggle()">
+        {{ pull.words }}
+      </v-btn>
       <p v-if="!bench.clip" class="quiet small">
         Click the picture to focus on a spot,
         <br />

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useResizeObserver } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import type { FocusPlace } from '../../api/client'
 import { useBench } from '../../stores/bench'
 import { useInspector } from '../../stores/inspector'
+import { usePull } from '../../stores/pull'
 import { useTouchups } from '../../stores/touchups'
 import { colours, paint, strongestDistance } from '../../editing/depthViews'
 import FaultFrame from '../inspect/FaultFrame.vue'
@@ -27,6 +29,7 @@ const FINE_AIM_STEP = 0.004
 
 const bench = useBench()
 const touchups = useTouchups()
+const pull = usePull()
 const inspector = useInspector()
 const root = ref<HTMLDivElement>()
 const canvas = ref<HTMLCanvasElement>()
@@ -256,6 +259,12 @@ function move(event: PointerEvent): void {
   }
 }
 
+/** Puts the band there, or the next end of a pull. */
+function focus(place: FocusPlace, name: string): void {
+  if (pull.active) void pull.click(place)
+  else void bench.focusOn(place, name)
+}
+
 function up(event: PointerEvent): void {
   const at = place(event)
   const box = patch.value
@@ -266,7 +275,7 @@ function up(event: PointerEvent): void {
     }
     const from = toShares(viewport.value, picture.value, box.x - off.x, box.y - off.y)
     const to = toShares(viewport.value, picture.value, box.x - off.x + box.width, box.y - off.y + box.height)
-    void bench.focusOn({ kind: 'patch', ...from, width: to.x - from.x, height: to.y - from.y }, 'Focus on an area')
+    focus({ kind: 'patch', ...from, width: to.x - from.x, height: to.y - from.y }, 'Focus on an area')
   } else if (
     dragging.value &&
     dragging.value !== 'split' &&
@@ -275,7 +284,7 @@ function up(event: PointerEvent): void {
     bench.step === 'focus' &&
     inside(at)
   ) {
-    void bench.focusOn({ kind: 'spot', ...at }, 'Focus on a spot')
+    focus({ kind: 'spot', ...at }, 'Focus on a spot')
   }
   patch.value = undefined
   dragging.value = undefined
@@ -305,7 +314,7 @@ function key(event: KeyboardEvent): void {
     if (!fitted.value && (aim.value.x < x || aim.value.x > x + width || aim.value.y < y || aim.value.y > y + height))
       centreOn(aim.value)
   } else if (event.key === 'Enter' && bench.step === 'focus') {
-    void bench.focusOn({ kind: 'spot', ...at }, 'Focus on a spot')
+    focus({ kind: 'spot', ...at }, 'Focus on a spot')
   } else if (event.key === 'Enter' && bench.step === 'touchup') {
     touchups.begin({ ...at, pressure: 1 })
     touchups.end()

@@ -169,6 +169,27 @@ class ClipPageTest extends BrowserTest {
     }
 
     @Test
+    void focusIsPulledInTwoClicksAsOneStep() {
+        Locator pull = page.locator("[data-test=pull]");
+        pull.click();
+        BoundingBox stage = page.locator("[data-test=stage]").boundingBox();
+        page.mouse().click(stage.x + 0.5 * stage.width, stage.y + 0.8 * stage.height);
+        assertThat(pull)
+                .hasText("Click where it ends", new LocatorAssertions.HasTextOptions().setTimeout(LONGEST_FOCUS));
+        page.mouse().click(stage.x + 0.75 * stage.width, stage.y + 0.3 * stage.height);
+        assertThat(page.getByText("Go to another moment first")).isVisible();
+        pressAt(0.8);
+        assertThat(clock()).not().containsText("frame 1 of 24");
+        finalPreview();
+        page.mouse().click(stage.x + 0.75 * stage.width, stage.y + 0.3 * stage.height);
+        hasNotches(2);
+        assertThat(pull).hasText("Pull focus");
+        saved();
+        page.locator("[data-test=undo]").click();
+        assertThat(page.locator("[data-test=notch]")).hasCount(0);
+    }
+
+    @Test
     void focusFollowsAPointThatIsPutRightByHand() {
         page.locator("[data-test=follow]").click();
         BoundingBox stage = page.locator("[data-test=follows]").boundingBox();

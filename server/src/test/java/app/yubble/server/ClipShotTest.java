@@ -337,7 +337,7 @@ class ClipShotTest extends ServerTest {
                         "/api/versions/" + version.get("id").asString() + "/recipe",
                         "{\"lock\":" + version.get("lock") + ",\"step\":\"Mark\",\"recipe\":" + pulled(browser, shot, 7)
                                 + "}"),
-                "A mark lies at 7.0 s, but the clip is only 1.5 s long");
+                "lies at 7.0 s, but the clip is only 1.5 s long");
         Browser.Answer photo = browser.send(
                 "POST",
                 "/api/shots/" + shot + "/deliveries",
