@@ -1,9 +1,12 @@
 package app.yubble.bench;
 
 import app.yubble.core.follow.Anchor;
+import app.yubble.core.follow.GreyFrame;
+import app.yubble.core.follow.GreySource;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Tracker;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Size;
 import app.yubble.media.clip.ClipFile;
 import app.yubble.media.clip.GreyClip;
 import app.yubble.vision.LucasKanade;
@@ -33,6 +36,7 @@ final class FollowCard {
      * @param ghosts hidden frames at which it is said to be seen
      * @param longestHidden frames in a row
      * @param foundAfter most frames until it is found after it was hidden
+     * @param framesASecond without decoding
      */
     record Line(
             String name,
@@ -84,13 +88,38 @@ final class FollowCard {
         System.out.println("also in " + target);
     }
 
-    static Line scored(FollowScene each, ClipScene scene, boolean told) {
+    /** Frames in memory, so that what is timed is following and not decoding. */
+    private static GreySource held(GreySource source) {
+        List<GreyFrame> all = new ArrayList<>();
+        source.each(0, source.frames(), (frame, grey) -> all.add(grey));
+        return new GreySource() {
+            @Override
+            public Size size() {
+                return source.size();
+            }
+
+            @Override
+            public int frames() {
+                return source.frames();
+            }
+
+            @Override
+            public void each(int from, int to, Taker taker) {
+                for (int frame = from; frame < to; frame++) {
+                    taker.take(frame, all.get(frame));
+                }
+            }
+        };
+    }
+
+    private static Line scored(FollowScene each, ClipScene scene, boolean told) {
         ClipFile clip = scene.clip();
         List<FollowScene.Exact> exact = each.exact(scene);
-        GreyClip grey = new GreyClip(clip.file(), clip.sheet());
+        GreySource grey = held(new GreyClip(clip.file(), clip.sheet()));
+        Tracker tracker = new Tracker(new LucasKanade());
         long start = System.nanoTime();
-        List<TrackPoint> found = new Tracker(new LucasKanade())
-                .track(grey, clip.sheet().cuts(), List.of(new Anchor(each.frame(), each.x(), each.y())), Progress.NONE);
+        List<TrackPoint> found = tracker.track(
+                grey, clip.sheet().cuts(), List.of(new Anchor(each.frame(), each.x(), each.y())), Progress.NONE);
         double seconds = (System.nanoTime() - start) / 1e9;
         double unit = USUAL_HEIGHT / clip.sheet().info().size().height();
         int visible = 0;

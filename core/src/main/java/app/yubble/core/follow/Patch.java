@@ -17,6 +17,10 @@ final class Patch {
     private static final double STILL = 0.005;
     /** Of the errors' median by which errors count nothing: Tukey's constant times what makes a median a standard deviation. */
     private static final double OUTLIER = 4.685 * 1.4826;
+    /** In which sizes of errors are counted: up to 256 steps of brightness. */
+    private static final int BINS = 1024;
+    /** See {@link #BINS}. */
+    private static final int BINS_A_STEP = 4;
     /** Steps of brightness; rounding and coding make as much of it. */
     private static final double LEAST_OUTLIER = 12;
     /** Of the patch's own deviation, by which errors count nothing at the latest. */
@@ -227,7 +231,7 @@ final class Patch {
         private final float[] seen = new float[samples.length];
         private final float[] error = new float[samples.length];
         private final float[] weight = new float[samples.length];
-        private final float[] sorted = new float[samples.length];
+        private final int[] counted = new int[BINS];
         private double correlation;
 
         Fit(GreyFrame frame) {
@@ -273,6 +277,7 @@ final class Patch {
         }
 
         private void weigh(double meanSeen, double meanOwn, double contrast, double deviation) {
+            Arrays.fill(counted, 0);
             int count = 0;
             for (int i = 0; i < seen.length; i++) {
                 if (Float.isNaN(seen[i])) {
@@ -280,10 +285,10 @@ final class Patch {
                     continue;
                 }
                 error[i] = (float) ((seen[i] - meanSeen) * contrast - (samples[i] - meanOwn));
-                sorted[count++] = Math.abs(error[i]);
+                counted[Math.min(BINS - 1, (int) (Math.abs(error[i]) * BINS_A_STEP))]++;
+                count++;
             }
-            Arrays.sort(sorted, 0, count);
-            double spread = count == 0 ? 0 : OUTLIER * sorted[count / 2];
+            double spread = OUTLIER * median(count);
             double most = Math.max(LEAST_OUTLIER, Math.min(spread, MOST_OUTLIER * deviation));
             for (int i = 0; i < seen.length; i++) {
                 if (!Float.isNaN(seen[i])) {
@@ -292,6 +297,15 @@ final class Patch {
                     weight[i] = (float) (inside * inside);
                 }
             }
+        }
+
+        /** Of the errors' sizes, to a fourth of a step: sorting them took half of the time. */
+        private double median(int count) {
+            int bin = 0;
+            for (int below = counted[0]; bin < BINS - 1 && 2 * below < count; ) {
+                below += counted[++bin];
+            }
+            return (bin + 0.5) / BINS_A_STEP;
         }
 
         double likeness() {

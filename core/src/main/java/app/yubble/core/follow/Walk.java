@@ -20,6 +20,11 @@ final class Walk {
     /** Pixels by which the points' median and the patch may differ when both follow one thing. */
     private static final double TOGETHER = 1.5;
 
+    /** The same in radii of the patch. */
+    private static final double TOGETHER_RADII = 1 / 6.0;
+    /** By how much another beginning must end more like to be taken. */
+    private static final double CLEARLY = 0.05;
+
     /** Likeness from which the point counts as seen. */
     private static final double SEEN = 0.6;
     /** The same of the share of the middle that agrees. */
@@ -30,6 +35,13 @@ final class Walk {
     private static final double SURE_AGREEING = 0.6;
     /** The same of its middle. */
     private static final double SURE_MIDDLE = 0.7;
+
+    /** Pixels of a frame 1280 wide by which points and patch may differ where it is sure. */
+    private static final double SURE_OFF = 3;
+    /** The same in radii of the patch. */
+    private static final double SURE_OFF_RADII = 1 / 3.0;
+    /** No patch gets so many times larger or smaller from one frame to the next. */
+    private static final double MOST_STEP = 1.5;
 
     /** The first patch is taken for the place when it is as like as the newest but for this much. */
     private static final double FIRST_BEHIND = 0.08;
@@ -63,6 +75,12 @@ final class Walk {
     private static final double STRAYS_LIKE = 1.5;
     /** The same as a share of its speed. */
     private static final double STRAYS_SPEED_LIKE = 0.7;
+    /** Times that it is expected to have got larger or smaller while it was hidden, at most. */
+    private static final double MOST_GROWTH = 2;
+    /** Hidden frames of which each is looked through. */
+    private static final int LOOKS_OFTEN = 24;
+    /** After them every so many: those between are gone back to when it is found. */
+    private static final int LOOKS_EVERY = 3;
     /** Share of the newest growth in what is expected next. */
     private static final double NEW_GROWTH = 0.15;
     /** Share of the newest movement in what is expected next. */
@@ -80,10 +98,7 @@ final class Walk {
     /** Of the newest patch. */
     private Pose pose;
 
-    private double speedAcross;
-    private double speedDown;
-    /** By how much it gets larger from frame to frame. */
-    private double growth = 1;
+    private Speed speed = Speed.NONE;
 
     private int sinceRenewed;
     /** Frames that it was seen in a row. */
@@ -97,6 +112,38 @@ final class Walk {
     private final Deque<Kept> kept = new ArrayDeque<>();
 
     private record Kept(int frame, GreyFrame grey) {}
+
+    /**
+     * How it goes from one frame to the next.
+     *
+     * @param growth by how much it gets larger
+     */
+    private record Speed(double across, double down, double growth) {
+        static final Speed NONE = new Speed(0, 0, 1);
+
+        double length() {
+            return Math.hypot(across, down);
+        }
+
+        /** Where a patch is after so many frames. */
+        Pose after(Pose pose, double frames) {
+            double factor = Math.max(1 / MOST_GROWTH, Math.min(MOST_GROWTH, Math.pow(growth, frames)));
+            return pose.movedTo(pose.x() + frames * across, pose.y() + frames * down)
+                    .enlarged(factor);
+        }
+
+        Speed reversed() {
+            return new Speed(-across, -down, 1 / growth);
+        }
+
+        /** With some of what was seen last. */
+        Speed with(Pose from, Pose to) {
+            return new Speed(
+                    across + NEW_SPEED * (to.x() - from.x() - across),
+                    down + NEW_SPEED * (to.y() - from.y() - down),
+                    growth + NEW_GROWTH * (to.scale() / from.scale() - growth));
+        }
+    }
 
     /**
      * @param out modified: where the point is at each frame that was walked
@@ -116,7 +163,7 @@ final class Walk {
     /** Goes on to the next frame. */
     void to(int frame, GreyFrame grey) {
         if (hidden == 0) {
-            Step step = step(before, grey, pose, speedAcross, speedDown);
+            Step step = step(before, grey, pose, speed);
             if (step.seen()) {
                 go(frame, grey, step);
             } else {
@@ -137,17 +184,15 @@ final class Walk {
      */
     private record Step(Patch.Found found, Pose reference, boolean seen, boolean sure, boolean together) {}
 
-    private Step step(GreyFrame from, GreyFrame to, Pose start, double across, double down) {
-        Pose expected = start.movedTo(start.x() + across, start.y() + down).enlarged(growth);
+    private Step step(GreyFrame from, GreyFrame to, Pose start, Speed by) {
+        Pose expected = by.after(start, 1);
         Pose carried = new Constellation(newest, start, expected).in(motion, from, to, MISSES * unit);
         Patch.Found best = newest.align(to, carried == null ? expected : carried);
-        double off = carried == null ? newest.radius() : best.pose().distance(carried);
         if (best.likeness() < SURE) {
             Patch.Found other = newest.align(to, carried == null ? start : expected);
-            if (other.likeness() > best.likeness() + 0.05) {
-                best = other;
-            }
+            best = other.likeness() > best.likeness() + CLEARLY ? other : best;
         }
+        double off = carried == null ? newest.radius() : best.pose().distance(carried);
         Pose reference = best.pose().times(taken);
         Patch.Found corrected = asked(to, reference, best);
         Pose place = corrected == null
@@ -156,7 +201,7 @@ final class Walk {
         Patch.Found found = new Patch.Found(place, best.likeness(), best.agreeing(), best.middle(), best.weights());
         boolean inside = to.holds(place.x(), place.y());
         boolean seen = inside
-                && expected(found, expected, Math.hypot(across, down))
+                && expected(found, expected, by.length())
                 && found.likeness() >= SEEN
                 && found.middle() >= SEEN_MIDDLE
                 && sane(best.pose(), start);
@@ -166,8 +211,8 @@ final class Walk {
                 && found.likeness() >= SURE
                 && found.agreeing() >= SURE_AGREEING
                 && found.middle() >= SURE_MIDDLE
-                && off <= Math.max(3 * unit, newest.radius() / 3.0);
-        boolean together = off <= Math.max(TOGETHER * unit, newest.radius() / 6.0);
+                && off <= Math.max(SURE_OFF * unit, SURE_OFF_RADII * newest.radius());
+        boolean together = off <= Math.max(TOGETHER * unit, TOGETHER_RADII * newest.radius());
         return new Step(found, corrected == null ? reference : corrected.pose(), seen, sure, together);
     }
 
@@ -184,10 +229,9 @@ final class Walk {
         return found.pose().distance(expected) <= most;
     }
 
-    /** No patch changes its size by half from one frame to the next. */
     private static boolean sane(Pose now, Pose before) {
         double factor = now.scale() / before.scale();
-        return factor > 0.67 && factor < 1.5;
+        return factor > 1 / MOST_STEP && factor < MOST_STEP;
     }
 
     /** Where the first patch says it is, when it can tell. */
@@ -203,9 +247,7 @@ final class Walk {
 
     private void go(int frame, GreyFrame grey, Step step) {
         Pose now = step.found().pose();
-        speedAcross += NEW_SPEED * (now.x() - pose.x() - speedAcross);
-        speedDown += NEW_SPEED * (now.y() - pose.y() - speedDown);
-        growth += NEW_GROWTH * (now.scale() / pose.scale() - growth);
+        speed = speed.with(pose, now);
         pose = now;
         out[frame] = new TrackPoint(now.x(), now.y(), true, step.sure());
         if (step.together()) {
@@ -238,40 +280,36 @@ final class Walk {
     }
 
     private void lookFor(int frame, GreyFrame grey) {
-        double reach = 0;
-        for (int i = 0; i < hidden; i++) {
-            reach += Math.pow(KEEPS_SPEED, i);
-        }
-        Pose expected = pose.movedTo(pose.x() + reach * speedAcross, pose.y() + reach * speedDown)
-                .enlarged(Math.pow(growth, reach));
-        double gone = expected.distance(pose);
-        Search search = new Search(motion, unit);
-        Search.Hit hit = search.look(grey, newest, expected, hidden, gone);
-        Pose reference = null;
-        if (hit != null) {
-            reference = hit.pose().times(taken);
-        } else if (newest != first) {
-            hit = search.look(grey, first, expected.times(taken), hidden, gone);
-            if (hit != null) {
-                reference = hit.pose();
-                newest = first;
-                taken = Pose.at(0, 0);
-            }
-        }
-        if (hit == null || reference == null) {
+        double reach = (1 - Math.pow(KEEPS_SPEED, hidden)) / (1 - KEEPS_SPEED);
+        Pose expected = speed.after(pose, reach);
+        Search.Hit hit = hidden > LOOKS_OFTEN && hidden % LOOKS_EVERY != 0 ? null : found(grey, expected);
+        if (hit == null) {
             out[frame] = TrackPoint.guessed(expected.x(), expected.y());
             keep(frame, grey);
             return;
         }
         doubtful |= !hit.near();
         walked = hit.near() ? SPEED_KNOWN : 0;
-        double frames = hidden;
-        speedAcross = (hit.pose().x() - pose.x()) / frames;
-        speedDown = (hit.pose().y() - pose.y()) / frames;
+        speed = new Speed((hit.pose().x() - pose.x()) / hidden, (hit.pose().y() - pose.y()) / hidden, speed.growth());
         pose = hit.pose();
         hidden = 0;
-        out[frame] = new TrackPoint(pose.x(), pose.y(), true, hit.near() && !doubtful);
-        goBack(frame, grey);
+        out[frame] = new TrackPoint(pose.x(), pose.y(), true, !doubtful);
+        goBack(grey);
+    }
+
+    /** By the newest patch, else by the first, which is the newest then. */
+    private Search.@Nullable Hit found(GreyFrame grey, Pose expected) {
+        double gone = expected.distance(pose);
+        Search search = new Search(motion, unit);
+        Search.Hit hit = search.look(grey, newest, expected, hidden, gone);
+        if (hit == null && newest != first) {
+            hit = search.look(grey, first, expected.times(taken), hidden, gone);
+            if (hit != null) {
+                newest = first;
+                taken = Pose.at(0, 0);
+            }
+        }
+        return hit;
     }
 
     private void keep(int frame, GreyFrame grey) {
@@ -282,12 +320,12 @@ final class Walk {
     }
 
     /** What was found again may have been seen some frames before, half hidden. */
-    private void goBack(int frame, GreyFrame grey) {
+    private void goBack(GreyFrame grey) {
         Pose later = pose;
         GreyFrame after = grey;
         for (Iterator<Kept> back = kept.descendingIterator(); back.hasNext(); ) {
             Kept each = back.next();
-            Step step = step(after, each.grey(), later, -speedAcross, -speedDown);
+            Step step = step(after, each.grey(), later, speed.reversed());
             if (!step.seen()) {
                 break;
             }

@@ -1,5 +1,6 @@
 package app.yubble.core.recipe;
 
+import app.yubble.core.clip.Ease;
 import app.yubble.core.clip.Moment;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.follow.Follow;
@@ -61,7 +62,9 @@ public record Following(Recipe recipe, Function<Follow, @Nullable Wake> wakes) i
             boolean freeBefore = i == 0 || marks.get(i - 1).follow();
             boolean freeAfter = i == marks.size() - 1 || mark.follow();
             double away = seconds - mark.at();
-            double own = away == 0 ? 0 : (away < 0 ? freeBefore : freeAfter) ? eased(Math.abs(away) / HAND_OVER) : 0;
+            double own = away == 0
+                    ? 0
+                    : (away < 0 ? freeBefore : freeAfter) ? Ease.SMOOTH.share(Math.abs(away) / HAND_OVER) : 0;
             // Only the marks to either side have a say.
             boolean beside = away <= 0
                     ? i == 0 || marks.get(i - 1).at() <= seconds
@@ -71,10 +74,5 @@ public record Following(Recipe recipe, Function<Follow, @Nullable Wake> wakes) i
             }
         }
         return free;
-    }
-
-    private static double eased(double share) {
-        double t = Math.max(0, Math.min(1, share));
-        return t * t * (3 - 2 * t);
     }
 }
