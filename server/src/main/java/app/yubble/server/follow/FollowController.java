@@ -13,6 +13,7 @@ import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
@@ -28,6 +29,11 @@ import org.springframework.web.bind.annotation.RestController;
 class FollowController {
     /** Digits of shares and nearness behind the point, as powers of ten. */
     private static final double DIGITS = 1e5;
+
+    /** Reading the depth of a clip of five minutes takes longer; then one asks again. */
+    private static final Duration AT_ONCE = Duration.ofSeconds(2);
+    /** Told while something is still to be done. */
+    private static final double ALMOST = 0.99;
 
     private final Shots shots;
     private final Materials materials;
@@ -84,11 +90,12 @@ class FollowController {
                 .orElseThrow(() -> new NotFoundException("follow"));
         Track track = tracks.wanted(shot, follow);
         Tracks.Known known = tracks.known(shot, follow);
-        if (known == null) {
-            return new TrackView(Math.min(track.done(), 0.99), track.fault(), List.of());
+        List<Wake.Under> under = known == null
+                ? null
+                : follows.all(known, materials.of(shot), wanted.recipe().depth(), AT_ONCE);
+        if (known == null || under == null) {
+            return new TrackView(Math.min(track.done(), ALMOST), track.fault(), List.of());
         }
-        List<Wake.Under> under =
-                follows.all(known, materials.of(shot), wanted.recipe().depth());
         List<TrackFrame> frames = new ArrayList<>();
         for (int i = 0; i < under.size(); i++) {
             TrackPoint point = known.points().get(i);

@@ -15,8 +15,11 @@ import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.time.Duration;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -51,23 +54,39 @@ public class Follows {
 
     private Course course(
             Shot shot, ShotMaterial material, Recipe recipe, BiFunction<Shot, Follow, Tracks.@Nullable Known> found) {
-        if (recipe.follows().isEmpty() || !shot.isClip()) {
+        Map<Follow, Tracks.Known> known = new HashMap<>();
+        for (Follow each : shot.isClip() ? recipe.follows() : List.<Follow>of()) {
+            Tracks.Known track = each.focus() ? found.apply(shot, each) : null;
+            if (track != null) {
+                known.put(each, track);
+            }
+        }
+        if (known.isEmpty()) {
             return recipe;
         }
         return moment -> new Following(recipe, follow -> {
-                    Tracks.Known track = found.apply(shot, follow);
+                    Tracks.Known track = known.get(follow);
                     double seconds = moment.micros() / MICROS + follow.lead();
                     return track == null ? null : around(track, material, recipe.depth(), seconds, Wake.reach(follow));
                 })
                 .at(moment);
     }
 
-    /** Depth under all of a track, as far as there is any. */
-    List<Wake.Under> all(Tracks.Known track, ShotMaterial material, DepthChoice depth) {
+    /**
+     * Depth under all of a track, as far as there is any.
+     *
+     * @return null when that takes longer than {@code most}; what was found until then is known the next time
+     */
+    @Nullable
+    List<Wake.Under> all(Tracks.Known track, ShotMaterial material, DepthChoice depth, Duration most) {
+        long start = System.nanoTime();
         List<Wake.Under> out = new ArrayList<>();
         List<Moment> moments = material.moments();
         for (int i = 0; i < Math.min(moments.size(), track.points().size()); i++) {
-            Wake.Under under = under(track, material, depth, moments.get(i));
+            if (System.nanoTime() - start > most.toNanos()) {
+                return null;
+            }
+            Wake.Under under = track.points().get(i).visible() ? under(track, material, depth, moments.get(i)) : null;
             out.add(under == null ? new Wake.Under(moments.get(i).micros() / MICROS, 0, 0) : under);
         }
         return out;

@@ -32,6 +32,7 @@ import java.time.Instant;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -85,10 +86,7 @@ public class Tracks {
     /** What is known of a follow's track; null when it is not made yet. */
     @Nullable
     Known known(Shot shot, Follow follow) {
-        String hash = repository
-                .findByShotIdAndName(shot.id(), name(follow.puts()))
-                .map(Track::contentHash)
-                .orElse(null);
+        String hash = find(shot, follow).map(Track::contentHash).orElse(null);
         return hash == null ? null : new Known(hash, points(hash));
     }
 
@@ -104,28 +102,35 @@ public class Tracks {
 
     /** The track of a follow, which is begun when there is none yet. */
     Track wanted(Shot shot, Follow follow) {
-        String name = name(follow.puts());
-        Track found = repository.findByShotIdAndName(shot.id(), name).orElse(null);
-        if (found != null) {
-            boolean open = found.contentHash() == null && found.fault() == null;
-            if (open && found.touched().isBefore(Instant.now().minus(LOST))) {
-                repository.reach(found.id(), found.done(), Instant.now());
-                start(found.id());
+        Track found = find(shot, follow).orElse(null);
+        if (found == null) {
+            if (repository.countWaiting(shot.accountId()) >= MOST_WAITING) {
+                throw new TooOftenException("Too many points are being followed at once. Wait until some are done.");
             }
-            return found;
+            Track fresh = begun(shot, follow);
+            repository.keepOnly(shot.id(), repository.newestFirst(shot.id(), Limit.of(KEPT)));
+            start(fresh.id());
+            return fresh;
         }
-        if (repository.countWaiting(shot.accountId()) >= MOST_WAITING) {
-            throw new TooOftenException("Too many points are being followed at once. Wait until some are done.");
+        boolean open = found.contentHash() == null && found.fault() == null;
+        if (open && found.touched().isBefore(Instant.now().minus(LOST))) {
+            repository.reach(found.id(), found.done(), Instant.now());
+            start(found.id());
         }
-        Track fresh = new Track(shot.id(), name, json.writeValueAsString(follow.puts()));
+        return found;
+    }
+
+    private Optional<Track> find(Shot shot, Follow follow) {
+        return repository.findByShotIdAndName(shot.id(), name(follow.puts()));
+    }
+
+    /** A new track, or that of somebody who began it at the same moment. */
+    private Track begun(Shot shot, Follow follow) {
         try {
-            repository.save(fresh);
+            return repository.save(new Track(shot.id(), name(follow.puts()), json.writeValueAsString(follow.puts())));
         } catch (DataIntegrityViolationException atOnce) {
-            return repository.findByShotIdAndName(shot.id(), name).orElseThrow(() -> atOnce);
+            return find(shot, follow).orElseThrow(() -> atOnce);
         }
-        repository.keepOnly(shot.id(), repository.newestFirst(shot.id(), Limit.of(KEPT)));
-        start(fresh.id());
-        return fresh;
     }
 
     private void start(UUID id) {
@@ -135,16 +140,11 @@ public class Tracks {
     /** The track of a follow, made here and now when it is not there. */
     Known made(Shot shot, Follow follow) {
         Known known = known(shot, follow);
-        if (known != null) {
-            return known;
+        if (known == null) {
+            make(find(shot, follow).orElseGet(() -> begun(shot, follow)).id());
+            known = known(shot, follow);
         }
-        String name = name(follow.puts());
-        Track track = repository.findByShotIdAndName(shot.id(), name).orElseGet(() -> {
-            Track fresh = new Track(shot.id(), name, json.writeValueAsString(follow.puts()));
-            return repository.save(fresh);
-        });
-        make(track.id());
-        return Objects.requireNonNull(known(shot, follow), "a track that was just made");
+        return Objects.requireNonNull(known, "a track that was just made");
     }
 
     /** Follows the point of a track. */
