@@ -1,5 +1,7 @@
 import type { Band, Recipe, Schemas } from '../api/client'
 import { settings } from '../api/generated/settings'
+import { eased } from './ease'
+import { actingAt, LATEST } from './span'
 
 /** What is followed, and the depth under it. The formulas are the server's. */
 
@@ -27,11 +29,23 @@ export const usualFollow = (id: string, name: string, at: number, x: number, y: 
   lead: 0,
   smooth: settings['follow.smooth'].usual,
   from: 0,
-  to: settings['follow.to'].usual,
+  to: LATEST,
   fade: 0,
 })
 
-/** Nearness under a point around a time; undefined when it is never seen. */
+/** Where in rising times the first lies that is not before one. */
+function firstFrom(micros: readonly number[], wanted: number): number {
+  let low = 0
+  let high = micros.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((micros[middle] ?? 0) < wanted) low = middle + 1
+    else high = middle
+  }
+  return low
+}
+
+/** Nearness under a point around a time; undefined when it is never seen. Only what lies around is looked at: ribbons ask often. */
 export function nearnessAt(
   frames: readonly TrackFrame[],
   micros: readonly number[],
@@ -39,31 +53,29 @@ export function nearnessAt(
   smooth: number,
 ): number | undefined {
   const deviation = Math.max(SHORTEST, DEVIATION * smooth)
+  const known = (i: number): number | undefined => (frames[i]?.sure ? (frames[i]?.nearness ?? undefined) : undefined)
+  const at = (i: number): number => (micros[i] ?? 0) / MICROS
+  const from = firstFrom(micros, (seconds - REACH * deviation) * MICROS)
+  const to = firstFrom(micros, (seconds + REACH * deviation) * MICROS + 1)
   let sum = 0
   let weights = 0
-  let before: { at: number; value: number } | undefined
-  let after: { at: number; value: number } | undefined
-  frames.forEach(({ sure, nearness }, i) => {
-    if (!sure || nearness === undefined || nearness === null) return
-    const at = (micros[i] ?? 0) / MICROS
-    const away = at - seconds
-    if (away <= 0) before = { at, value: nearness }
-    else after ??= { at, value: nearness }
-    if (Math.abs(away) > REACH * deviation) return
-    const weight = (sure > 1 ? 1 : UNSURE) * Math.exp((-away * away) / (2 * deviation * deviation))
-    sum += weight * nearness
+  for (let i = from; i < to; i++) {
+    const value = known(i)
+    if (value === undefined) continue
+    const away = at(i) - seconds
+    const weight = (frames[i]?.sure === 2 ? 1 : UNSURE) * Math.exp((-away * away) / (2 * deviation * deviation))
+    sum += weight * value
     weights += weight
-  })
+  }
   if (weights > 0) return sum / weights
-  const first = before as { at: number; value: number } | undefined
-  const next = after as { at: number; value: number } | undefined
-  if (!first || !next) return first?.value ?? next?.value
-  return first.value + ((seconds - first.at) / (next.at - first.at)) * (next.value - first.value)
-}
-
-const eased = (share: number): number => {
-  const t = Math.max(0, Math.min(1, share))
-  return t * t * (3 - 2 * t)
+  let before = from - 1
+  while (before >= 0 && known(before) === undefined) before--
+  let after = to
+  while (after < frames.length && known(after) === undefined) after++
+  const first = known(before)
+  const next = known(after)
+  if (first === undefined || next === undefined) return first ?? next
+  return first + ((seconds - at(before)) / (at(after) - at(before))) * (next - first)
 }
 
 /** How far marks leave the band to what is followed, in [0,1]. */
@@ -76,16 +88,9 @@ export function freeOfMarks(marks: Recipe['marks']['band'], seconds: number): nu
     const beside =
       away <= 0 ? i === 0 || (marks[i - 1]?.at ?? 0) <= seconds : i === last || (marks[i + 1]?.at ?? 0) > seconds
     if (!beside) return free
-    const own = away !== 0 && (away < 0 ? freeBefore : freeAfter) ? eased(Math.abs(away) / HAND_OVER) : 0
+    const own = away !== 0 && (away < 0 ? freeBefore : freeAfter) ? eased('smooth', [], Math.abs(away) / HAND_OVER) : 0
     return Math.min(free, own)
   }, 1)
-}
-
-/** How strongly something with a span acts at a time. */
-export function actingAt({ from, to, fade }: { from: number; to: number; fade: number }, seconds: number): number {
-  if (seconds < from || seconds > to) return 0
-  const faded = (since: number): number => (fade > 0 ? Math.min(1, since / fade) : 1)
-  return Math.min(from > 0 ? faded(seconds - from) : 1, to < settings['follow.to'].usual ? faded(to - seconds) : 1)
 }
 
 const mixed = (a: Band, near: number, far: number, share: number): Band => ({

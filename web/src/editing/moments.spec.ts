@@ -1,9 +1,8 @@
 import { describe, expect, it, test } from 'vitest'
 import { usualRecipe } from '../api/generated/settings'
+import { eased } from './ease'
 import {
-  eased,
   frameOf,
-  LATEST,
   movedMarks,
   ofFrame,
   raisedMarks,
@@ -15,6 +14,7 @@ import {
   writtenAt,
 } from './moments'
 import { recipeKey } from './painting'
+import { LATEST } from './span'
 
 const band = (near: number, far: number) => ({ ...usualRecipe.band, near, far })
 const seconds = (value: number): number => value * 1e6

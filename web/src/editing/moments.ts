@@ -1,13 +1,14 @@
 import type { Recipe, Schemas, Touchup } from '../api/client'
 import { settings } from '../api/generated/settings'
+import { eased, type Curve, type EaseKind } from './ease'
 import { followedBand, type Wakes } from './follow'
+import { actingAt, LATEST } from './span'
 
 /** What a clip's recipe is at a moment, and marks. The formulas are the server's. */
 
 export type Marks = Schemas['Marks']
 export type MarkKind = keyof Marks
 export type Mark = Marks[MarkKind][number]
-export type EaseKind = Mark['ease']
 type Between = Record<string, number>
 
 /** The values of each kind of mark, and where they stand in the recipe. */
@@ -33,44 +34,6 @@ const MOST_STRENGTH = settings['aperture.strength'].most
 
 const clamped = (value: number, least: number, most: number): number => Math.max(least, Math.min(most, value))
 
-type Curve = { along: number; way: number }[]
-
-/** The share of the way at a share of the time, both in [0,1]. */
-export function eased(ease: EaseKind, curve: Curve, time: number): number {
-  const t = Math.max(0, Math.min(1, time))
-  if (ease === 'hold') return t < 1 ? 0 : 1
-  if (ease === 'straight') return t
-  return ease === 'smooth' ? t * t * (3 - 2 * t) : onCurve(curve, t)
-}
-
-/** A monotone cubic through the points, as Fritsch and Carlson. */
-function onCurve(curve: Curve, t: number): number {
-  const points = [{ along: 0, way: 0 }, ...curve, { along: 1, way: 1 }]
-  const rise = points.slice(1).map((to, i) => {
-    const from = points[i] as Curve[number]
-    return to.along > from.along ? (to.way - from.way) / (to.along - from.along) : 0
-  })
-  const slope = (i: number): number => {
-    const before = rise[i - 1] ?? rise[0] ?? 0
-    const after = rise[i] ?? before
-    if (i === 0 || i === points.length - 1) return i === 0 ? after : before
-    return before * after <= 0 ? 0 : (2 * before * after) / (before + after)
-  }
-  let piece = 0
-  while (piece < curve.length && t >= (curve[piece]?.along ?? 1)) piece++
-  const a = points[piece] as Curve[number]
-  const b = points[piece + 1] as Curve[number]
-  const length = b.along - a.along
-  if (length <= 0) return b.way
-  const s = (t - a.along) / length
-  const rest = 1 - s
-  return (
-    a.way * rest * rest * (1 + 2 * s) +
-    b.way * s * s * (1 + 2 * rest) +
-    length * s * rest * (slope(piece) * rest - slope(piece + 1) * s)
-  )
-}
-
 function numbers(mark: object): Between {
   return mark as unknown as Between
 }
@@ -92,13 +55,6 @@ export function valuesAt(marks: Marks, kind: MarkKind, seconds: number): Between
   )
 }
 
-/** How strongly a touch-up acts at a time. */
-function acting({ from, to, fade }: Touchup, seconds: number, latest: number): number {
-  if (seconds < from || seconds > to) return 0
-  const faded = (since: number): number => (fade > 0 ? Math.min(1, since / fade) : 1)
-  return Math.min(from > 0 ? faded(seconds - from) : 1, to < latest ? faded(to - seconds) : 1)
-}
-
 /** Changed ends of the time in which a touch-up acts; an end that passes the other one takes it along to the clip's end. */
 export function within(
   { from, to, fade }: Pick<Touchup, 'from' | 'to' | 'fade'>,
@@ -115,9 +71,6 @@ export function actsAlways({ from, to }: Pick<Touchup, 'from' | 'to'>): boolean 
 }
 
 const NONE: Marks = { band: [], aperture: [], gain: [], opacity: [] }
-/** As far as spans and marks reach, in seconds. */
-export const LATEST = 36000
-
 /** The band at a time, by marks and by what is followed. */
 export function bandAt(recipe: Recipe, seconds: number, wakes?: Wakes): Recipe['band'] {
   const band = { ...recipe.band, ...valuesAt(recipe.marks, 'band', seconds) }
@@ -140,7 +93,7 @@ export function recipeAt(recipe: Recipe, micros: number, wakes?: Wakes): Recipe 
       : recipe.touchups.map((each) =>
           always(each)
             ? each
-            : { ...each, strength: each.strength * acting(each, seconds, LATEST), from: 0, to: LATEST, fade: 0 },
+            : { ...each, strength: each.strength * actingAt(each, seconds), from: 0, to: LATEST, fade: 0 },
         ),
     follows: [],
     band,
@@ -311,8 +264,18 @@ export function withEase(marks: Marks, chosen: Chosen[], ease: EaseKind, curve: 
       withKind(
         out,
         kind,
-        (marks[kind] as Mark[]).map((each) => (isChosen(chosen, kind, each) ? { ...each, ease, curve } : each)),
+        (marks[kind] as Mark[]).map((each) =>
+          isChosen(chosen, kind, each) ? { ...each, ease, curve, ...(kind === 'band' && { follow: false }) } : each,
+        ),
       ),
     marks,
   )
+}
+
+/** Chosen marks of the band from which on it keeps to what is followed. */
+export function withFollowing(marks: Marks, chosen: Chosen[]): Marks {
+  return {
+    ...marks,
+    band: marks.band.map((each) => (isChosen(chosen, 'band', each) ? { ...each, follow: true } : each)),
+  }
 }

@@ -15,7 +15,7 @@ function opened() {
     shot: shallowRef<Shot | undefined>(shot),
     recipe: shallowRef<Recipe | undefined>(recipe),
     frame: ref(0),
-    now: (whole) => whole,
+    atMoment: (whole) => whole,
     versions: shallowRef<Version[]>([]),
     version: shallowRef(),
     compare: ref<Compare>('none'),

@@ -18,7 +18,8 @@ type Source = {
   recipe: Readonly<Ref<Recipe | undefined>>
   /** The frame of a clip that is shown. */
   frame: Ref<number>
-  now: (recipe: Recipe) => Recipe
+  /** The whole recipe of another version for the moment that is shown: its marks and follows are the server's to look up. */
+  atMoment: (recipe: Recipe) => Recipe
   versions: ShallowRef<Version[]>
   version: ShallowRef<Version | undefined>
   compare: Ref<Compare>
@@ -47,7 +48,7 @@ export function usePictures(source: Source) {
   const { ask, keep, forget } = useAsking(shot)
   const isCompared = (): boolean => holding.value || compare.value === 'split' || compare.value === 'beside'
   const untouched = useUntouched({ shot, frame, sight, isCompared, attempt })
-  const others = useVersionPreviews({ versions, version, ask, now: source.now, attempt })
+  const others = useVersionPreviews({ versions, version, ask, atMoment: source.atMoment, attempt })
 
   /** Of the picture as a whole: how large it is, and of which recipe. */
   let shownSide = 0

@@ -9,13 +9,13 @@ type Source = {
   versions: ShallowRef<Version[]>
   version: ShallowRef<Version | undefined>
   ask: ReturnType<typeof useAsking>['ask']
-  /** What a recipe is at the moment that is shown. */
-  now: (recipe: Recipe) => Recipe
+  /** A recipe for the moment that is shown. */
+  atMoment: (recipe: Recipe) => Recipe
   attempt: (work: () => Promise<void>) => Promise<void>
 }
 
 /** Previews of the versions that are compared with the one that is worked on, by id. */
-export function useVersionPreviews({ versions, version, ask, now, attempt }: Source) {
+export function useVersionPreviews({ versions, version, ask, atMoment, attempt }: Source) {
   const previews = shallowRef(new Map<string, ImageBitmap>())
   let comparing = 0
 
@@ -25,7 +25,7 @@ export function useVersionPreviews({ versions, version, ask, now, attempt }: Sou
     const longSide = Math.min(LARGEST_PREVIEW, Math.max(SMALLEST, Math.ceil(side)))
     for (const each of versions.value.filter(({ id }) => ids.includes(id) && id !== version.value?.id)) {
       await attempt(async () => {
-        const patch = await ask(now(each.recipe), longSide, 'versions')
+        const patch = await ask(atMoment(each.recipe), longSide, 'versions')
         if (!patch || ticket !== comparing) return
         previews.value.get(each.id)?.close()
         previews.value = new Map(previews.value).set(each.id, patch.bitmap)

@@ -122,7 +122,7 @@ export const useBench = defineStore('bench', () => {
     shot,
     recipe,
     frame,
-    now,
+    atMoment: (whole) => (clip.value ? ofFrame({ ...whole }, frame.value) : whole),
     versions,
     version,
     compare,

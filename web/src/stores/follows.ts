@@ -25,13 +25,19 @@ export const useFollows = defineStore('follows', () => {
 
   /** What the frames of a follow depend on. */
   const keyOf = (each: Follow): string =>
-    JSON.stringify([bench.shot?.id, each.puts, bench.stored?.depth, bench.shot?.depths.map((map) => map.hash)])
+    JSON.stringify([
+      bench.shot?.id,
+      each.puts,
+      bench.stored?.depth,
+      bench.shot?.depths.map((map) => map.hash),
+      bench.depthPacks.length,
+    ])
 
   watch(
-    () => [all.value.map(keyOf).join(), bench.depthPacks.length],
+    () => all.value.map(keyOf).join(),
     () => {
       const known = new Set(all.value.map((each) => each.id))
-      for (const id of [...timers.keys()].filter((each) => !known.has(each))) forget(id)
+      for (const id of [...asked.keys()].filter((each) => !known.has(each))) forget(id)
       if (bench.clip) for (const each of all.value) if (asked.get(each.id) !== keyOf(each)) void ask(each.id)
     },
     { immediate: true },
@@ -77,7 +83,8 @@ export const useFollows = defineStore('follows', () => {
     placing.value = false
     if (!bench.stored) return
     const id = crypto.randomUUID()
-    const follow = usualFollow(id, `Point ${all.value.length + 1}`, seconds.value, x, y)
+    const used = all.value.map((each) => Number(/^Point (\d+)$/.exec(each.name)?.[1] ?? 0))
+    const follow = usualFollow(id, `Point ${Math.max(0, ...used) + 1}`, seconds.value, x, y)
     const marks = bench.stored.marks.band
     const band = marks.length > 1 ? marks.map((each) => ({ ...each, follow: true })) : []
     chosenId.value = id

@@ -4,18 +4,19 @@ import { api, type Delivery, type Problem } from '../api/client'
 import {
   isChosen,
   KINDS,
-  LATEST,
   movedMarks,
   raisedMarks,
   withEase,
+  withFollowing,
   withMark,
   withoutMarks,
   type Chosen,
-  type EaseKind,
   type Mark,
   type MarkKind,
 } from '../editing/moments'
+import type { EaseKind } from '../editing/ease'
 import { recipeKey } from '../editing/painting'
+import { LATEST } from '../editing/span'
 import { useBench } from './bench'
 
 /** How often a film that is being rendered is looked after, in milliseconds. */
@@ -145,6 +146,20 @@ export const useTimeline = defineStore('timeline', () => {
     bench.rewrite('Ease', { ...bench.stored, marks: withEase(bench.stored.marks, chosen.value, kind, curve) })
   }
 
+  /** From the chosen marks on the band keeps to what is followed. */
+  function follow(): void {
+    if (!bench.stored || !chosen.value.length) return
+    bench.rewrite('Follow from here', { ...bench.stored, marks: withFollowing(bench.stored.marks, chosen.value) })
+  }
+
+  /** Whether something is followed to which chosen marks of the band can leave it. */
+  const canFollow = computed(
+    () => !!bench.stored?.follows.some((each) => each.focus) && chosen.value.some((each) => each.kind === 'band'),
+  )
+  const followsFromChosen = computed(() =>
+    (bench.stored?.marks.band ?? []).some((each) => each.follow && isChosen(chosen.value, 'band', each)),
+  )
+
   /** The ease of the chosen marks, when they have one. */
   const easeOfChosen = computed<EaseKind | ''>(() => {
     const all = KINDS.flatMap((kind) =>
@@ -247,6 +262,9 @@ export const useTimeline = defineStore('timeline', () => {
     drop,
     ease,
     easeOfChosen,
+    follow,
+    canFollow,
+    followsFromChosen,
     spanFrom,
     spanTo,
     render,

@@ -28,7 +28,8 @@ import {
   strengthText,
   type Action,
 } from '../../editing/painting'
-import { actsAlways, LATEST } from '../../editing/moments'
+import { actsAlways } from '../../editing/moments'
+import { LATEST } from '../../editing/span'
 import { control } from '../../editing/settings'
 import SliderField from './SliderField.vue'
 

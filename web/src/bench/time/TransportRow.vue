@@ -11,7 +11,8 @@ import {
   mdiStepForward,
 } from '@mdi/js'
 import { computed } from 'vue'
-import { KINDS, type EaseKind } from '../../editing/moments'
+import type { EaseKind } from '../../editing/ease'
+import { KINDS } from '../../editing/moments'
 import { useBench } from '../../stores/bench'
 import { useTimeline } from '../../stores/timeline'
 import { NAMES, timeText } from './strip'
@@ -92,12 +93,21 @@ function keepFocus(event: MouseEvent): void {
         <button
           v-for="each in eases"
           :key="each.key"
-          :class="{ on: timeline.easeOfChosen === each.key }"
-          :aria-pressed="timeline.easeOfChosen === each.key"
+          :class="{ on: !timeline.followsFromChosen && timeline.easeOfChosen === each.key }"
+          :aria-pressed="!timeline.followsFromChosen && timeline.easeOfChosen === each.key"
           :title="`${each.hint}`"
           :data-test="`ease-${each.key}`"
           @click="timeline.ease(each.key)">
           {{ each.name }}
+        </button>
+        <button
+          v-if="timeline.canFollow"
+          :class="{ on: timeline.followsFromChosen }"
+          :aria-pressed="timeline.followsFromChosen"
+          title="From this mark to the next the band keeps to what is followed"
+          data-test="ease-follow"
+          @click="timeline.follow()">
+          Follow
         </button>
       </div>
       <button

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { usualRecipe } from '../../api/generated/settings'
-import { LATEST } from '../../editing/moments'
+import { LATEST } from '../../editing/span'
 import { lines, ribbon, spanBar, timeText } from './strip'
 
 test('time is written in minutes, seconds and hundredths', () => {

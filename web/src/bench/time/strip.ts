@@ -1,4 +1,5 @@
-import { KINDS, LATEST, MOST_GAIN, NARROWEST, valuesAt, WIDEST, type MarkKind, type Marks } from '../../editing/moments'
+import { LATEST } from '../../editing/span'
+import { KINDS, MOST_GAIN, NARROWEST, valuesAt, WIDEST, type MarkKind, type Marks } from '../../editing/moments'
 
 /** Where things lie on the strip of time. */
 
