@@ -35,6 +35,7 @@ add(schemas.Recipe, '')
 add(schemas.Touchup, 'touchup.')
 add(schemas.Stroke, 'stroke.')
 add(schemas.Follow, 'follow.')
+add(schemas.BlurShape, 'shape.')
 
 /** What a part of the recipe usually is. */
 function usual(schema) {
@@ -60,6 +61,7 @@ export const usualRecipe: Schemas['Recipe'] = { format: '${schemas.Recipe.proper
 export const usualDepth: Schemas['DepthChoice'] = ${usual(schemas.DepthChoice)}
 export const usualBand: Schemas['SharpBand'] = ${usual(schemas.SharpBand)}
 export const usualTouchup: Omit<Schemas['Touchup'], 'id'> = ${usual(schemas.Touchup)}
+export const usualShape: Omit<Schemas['BlurShape'], 'id'> = ${usual(schemas.BlurShape)}
 export const usualStroke: Omit<Schemas['Stroke'], 'points'> = ${usual(schemas.Stroke)}
 `,
 )

@@ -138,11 +138,13 @@ final class ClipCommand implements Callable<Integer> {
             if (recipe.depth().source() == DepthChoice.Source.FILE && !file) {
                 throw new WrongUseException("--depth: the recipe takes depth from a file; name it here");
             }
-            recipe = followed == null ? recipe : recipe.withFollows(List.of(followed.follow()));
+            recipe = followed == null
+                    ? recipe
+                    : recipe.withFollows(List.copyOf(followed.tracks().keySet()));
             Map<String, Plane> masks = options.masks(recipe, work.sheet().info().size());
             recipe = withMarks(withOptions(recipe, work, reel, first, masks), pulls, work.sheet());
             if (followed == null && !recipe.follows().isEmpty()) {
-                throw new WrongUseException("--recipe: it follows a point; say with --follow where that is");
+                followed = Followed.of(recipe.follows(), work);
             }
             Course course = followed == null ? recipe : followed.course(recipe, reel, work.sheet());
             render(work, reel, course, masks, first, end, format);

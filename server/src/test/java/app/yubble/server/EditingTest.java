@@ -62,7 +62,7 @@ class EditingTest extends ServerTest {
     @Test
     void aNewShotHasAVersionWithTheSubjectSharpAndAModerateBlur() {
         JsonNode recipe = version().get("recipe");
-        assertThat(recipe.get("version").asInt()).isEqualTo(5);
+        assertThat(recipe.get("version").asInt()).isEqualTo(6);
         assertThat(recipe.get("band").get("near").asDouble())
                 .isGreaterThan(recipe.get("band").get("far").asDouble());
         // What lies farthest away is seen 2.5 % of the longer side wide: the formula of docs/formats.md, from the map
@@ -147,7 +147,7 @@ class EditingTest extends ServerTest {
         old.remove("glints");
         old.put("glints", 0.7).put("glintThreshold", 0.5);
         JsonNode taken = put(version(), "waited", old).json().get("recipe");
-        assertThat(taken.get("version").asInt()).isEqualTo(5);
+        assertThat(taken.get("version").asInt()).isEqualTo(6);
         assertThat(taken.get("glints").get("strength").asDouble()).isEqualTo(0.7);
         assertThat(taken.get("glints").get("threshold").asDouble()).isEqualTo(0.5);
         assertThat(taken.get("opacity").asDouble()).isEqualTo(0.6);

@@ -5,6 +5,8 @@ import app.yubble.core.clip.Moment;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.follow.Follow;
 import app.yubble.core.follow.Wake;
+import app.yubble.core.follow.Way;
+import app.yubble.core.shape.BlurShape;
 import java.util.List;
 import java.util.OptionalDouble;
 import java.util.function.Function;
@@ -13,11 +15,13 @@ import org.jspecify.annotations.Nullable;
 /**
  * A recipe whose sharp band keeps to what is followed. Later follows come over earlier ones, each as strongly as its span says. Marks of
  * the band take over from the first to the last of them, but for pieces of time of which a mark says that it follows there; next to marks
- * the one goes smoothly over into the other.
+ * the one goes smoothly over into the other. Blur shapes that are tied to a point move along with it.
  *
- * @param wakes what is known of a follow; null for one that was not tracked yet, which changes nothing
+ * @param wakes the depth that is known under a follow; null for one that was not tracked yet, which changes nothing
+ * @param ways where a follow is known to be, for blur shapes that are tied to it
  */
-public record Following(Recipe recipe, Function<Follow, @Nullable Wake> wakes) implements Course {
+public record Following(Recipe recipe, Function<Follow, @Nullable Wake> wakes, Function<Follow, @Nullable Way> ways)
+        implements Course {
     /** Microseconds of a second. */
     private static final double MICROS = 1e6;
     /** Seconds in which a mark hands over to what is followed, as fast as a quick pull. */
@@ -42,7 +46,25 @@ public record Following(Recipe recipe, Function<Follow, @Nullable Wake> wakes) i
             }
             band = BandMark.between(band, followed, free);
         }
-        return plain.withBand(band);
+        Recipe focused = plain.withBand(band);
+        boolean tied =
+                recipe.shapes().stream().anyMatch(each -> !each.tie().follow().isEmpty());
+        return tied ? focused.withShapes(carried(seconds)) : focused;
+    }
+
+    private List<BlurShape> carried(double seconds) {
+        return recipe.shapes().stream()
+                .map(each -> each.at(seconds, way(each)))
+                .filter(BlurShape::acts)
+                .toList();
+    }
+
+    private @Nullable Way way(BlurShape shape) {
+        return recipe.follows().stream()
+                .filter(each -> each.id().equals(shape.tie().follow()))
+                .findFirst()
+                .map(ways)
+                .orElse(null);
     }
 
     private static SharpBand around(double depth, double width, SharpBand like) {

@@ -1,6 +1,7 @@
 package app.yubble.core.recipe;
 
 import app.yubble.core.clip.Ease;
+import app.yubble.core.clip.Mark;
 import app.yubble.core.focus.Gain;
 import app.yubble.core.setting.Declared;
 import app.yubble.core.setting.Setting;

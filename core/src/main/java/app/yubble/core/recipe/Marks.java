@@ -1,5 +1,6 @@
 package app.yubble.core.recipe;
 
+import app.yubble.core.clip.Mark;
 import app.yubble.core.setting.Declared;
 import app.yubble.core.setting.Setting;
 import java.util.List;

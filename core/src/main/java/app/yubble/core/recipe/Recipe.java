@@ -12,6 +12,7 @@ import app.yubble.core.lens.Glints;
 import app.yubble.core.setting.Declared;
 import app.yubble.core.setting.Setting;
 import app.yubble.core.setting.Unit;
+import app.yubble.core.shape.BlurShape;
 import app.yubble.core.touchup.Span;
 import app.yubble.core.touchup.Touchup;
 import java.util.List;
@@ -41,7 +42,13 @@ public record Recipe(
         Marks marks,
 
         @Setting(means = "points followed through a clip, later ones over earlier ones; at most " + MOST_FOLLOWS)
-        List<Follow> follows)
+        List<Follow> follows,
+
+        @Setting(
+                means =
+                        "blur that is placed by hand, besides the depth; where several lie over each other the strongest counts; at most "
+                                + MOST_SHAPES)
+        List<BlurShape> shapes)
         implements Course {
     private static final Declared<Recipe> SETTINGS = Declared.of(Recipe.class);
 
@@ -53,6 +60,9 @@ public record Recipe(
 
     /** Each is tracked through the clip. */
     public static final int MOST_FOLLOWS = 20;
+
+    /** Each is drawn into the defocus field. */
+    public static final int MOST_SHAPES = 100;
 
     /** A moderate blur with everything still sharp: the band is put on the subject once depth is known. */
     public static final Recipe INITIAL = Declared.usual(Recipe.class);
@@ -74,8 +84,28 @@ public record Recipe(
         if (follows.stream().map(Follow::id).distinct().count() < follows.size()) {
             throw new IllegalArgumentException("two follows of a recipe have one id");
         }
+        shapes = List.copyOf(shapes);
+        if (shapes.size() > MOST_SHAPES) {
+            throw new IllegalArgumentException(
+                    "a recipe has at most " + MOST_SHAPES + " blur shapes, found " + shapes.size());
+        }
+        if (shapes.stream().map(BlurShape::id).distinct().count() < shapes.size()) {
+            throw new IllegalArgumentException("two blur shapes of a recipe have one id");
+        }
         SETTINGS.check(
-                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, follows);
+                depth,
+                touchups,
+                band,
+                aperture,
+                gain,
+                disc,
+                glints,
+                atmosphere,
+                finish,
+                opacity,
+                marks,
+                follows,
+                shapes);
     }
 
     @Override
@@ -86,7 +116,13 @@ public record Recipe(
                 ? withTouchups(touchups.stream().map(each -> each.at(seconds)).toList())
                 : this;
         Recipe plain = follows.isEmpty() ? now : now.withFollows(List.of());
-        return marks.isEmpty() ? plain : marks.on(plain, seconds);
+        Recipe placed = shapes.isEmpty()
+                ? plain
+                : plain.withShapes(shapes.stream()
+                        .map(each -> each.at(seconds, null))
+                        .filter(BlurShape::acts)
+                        .toList());
+        return marks.isEmpty() ? placed : marks.on(placed, seconds);
     }
 
     /** The same over all of the photo: nothing of it is revealed, nor does it show through. */
@@ -99,60 +135,162 @@ public record Recipe(
 
     public Recipe withDepth(DepthChoice value) {
         return new Recipe(
-                value, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, follows);
+                value,
+                touchups,
+                band,
+                aperture,
+                gain,
+                disc,
+                glints,
+                atmosphere,
+                finish,
+                opacity,
+                marks,
+                follows,
+                shapes);
     }
 
     public Recipe withTouchups(List<Touchup> value) {
         return new Recipe(
-                depth, value, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, follows);
+                depth, value, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, follows, shapes);
     }
 
     public Recipe withBand(SharpBand value) {
         return new Recipe(
-                depth, touchups, value, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, follows);
+                depth,
+                touchups,
+                value,
+                aperture,
+                gain,
+                disc,
+                glints,
+                atmosphere,
+                finish,
+                opacity,
+                marks,
+                follows,
+                shapes);
     }
 
     public Recipe withAperture(Aperture value) {
         return new Recipe(
-                depth, touchups, band, value, gain, disc, glints, atmosphere, finish, opacity, marks, follows);
+                depth, touchups, band, value, gain, disc, glints, atmosphere, finish, opacity, marks, follows, shapes);
     }
 
     public Recipe withGain(Gain value) {
         return new Recipe(
-                depth, touchups, band, aperture, value, disc, glints, atmosphere, finish, opacity, marks, follows);
+                depth,
+                touchups,
+                band,
+                aperture,
+                value,
+                disc,
+                glints,
+                atmosphere,
+                finish,
+                opacity,
+                marks,
+                follows,
+                shapes);
     }
 
     public Recipe withDisc(Disc value) {
         return new Recipe(
-                depth, touchups, band, aperture, gain, value, glints, atmosphere, finish, opacity, marks, follows);
+                depth,
+                touchups,
+                band,
+                aperture,
+                gain,
+                value,
+                glints,
+                atmosphere,
+                finish,
+                opacity,
+                marks,
+                follows,
+                shapes);
     }
 
     public Recipe withGlints(Glints value) {
         return new Recipe(
-                depth, touchups, band, aperture, gain, disc, value, atmosphere, finish, opacity, marks, follows);
+                depth,
+                touchups,
+                band,
+                aperture,
+                gain,
+                disc,
+                value,
+                atmosphere,
+                finish,
+                opacity,
+                marks,
+                follows,
+                shapes);
     }
 
     public Recipe withAtmosphere(Atmosphere value) {
-        return new Recipe(depth, touchups, band, aperture, gain, disc, glints, value, finish, opacity, marks, follows);
+        return new Recipe(
+                depth, touchups, band, aperture, gain, disc, glints, value, finish, opacity, marks, follows, shapes);
     }
 
     public Recipe withFinish(Finish value) {
         return new Recipe(
-                depth, touchups, band, aperture, gain, disc, glints, atmosphere, value, opacity, marks, follows);
+                depth,
+                touchups,
+                band,
+                aperture,
+                gain,
+                disc,
+                glints,
+                atmosphere,
+                value,
+                opacity,
+                marks,
+                follows,
+                shapes);
     }
 
     public Recipe withMarks(Marks value) {
         return new Recipe(
-                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, value, follows);
+                depth,
+                touchups,
+                band,
+                aperture,
+                gain,
+                disc,
+                glints,
+                atmosphere,
+                finish,
+                opacity,
+                value,
+                follows,
+                shapes);
     }
 
     public Recipe withFollows(List<Follow> value) {
         return new Recipe(
-                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, value);
+                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, value, shapes);
+    }
+
+    public Recipe withShapes(List<BlurShape> value) {
+        return new Recipe(
+                depth,
+                touchups,
+                band,
+                aperture,
+                gain,
+                disc,
+                glints,
+                atmosphere,
+                finish,
+                opacity,
+                marks,
+                follows,
+                value);
     }
 
     public Recipe withOpacity(double value) {
         return new Recipe(
-                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, value, marks, follows);
+                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, value, marks, follows, shapes);
     }
 }

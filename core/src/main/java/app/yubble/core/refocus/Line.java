@@ -2,6 +2,7 @@ package app.yubble.core.refocus;
 
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.shape.BlurShape;
 import java.util.List;
 
 /**
@@ -36,7 +37,12 @@ record Line(
         TrimmedStage trimmed = TrimmedStage.of(still, recipe.depth(), size);
         PictureStage picture = trimmed.snapped().picture();
         PaintedStage nearness = new PaintedStage(trimmed, painted, recipe.band());
-        DefocusStage defocus = new DefocusStage(nearness, recipe.band(), recipe.gain(), radiusPerNearness);
+        DefocusStage defocus = new DefocusStage(
+                nearness,
+                recipe.band(),
+                recipe.gain(),
+                radiusPerNearness,
+                recipe.shapes().stream().filter(BlurShape::acts).toList());
         GlintsStage glints = new GlintsStage(picture, recipe.glints());
         SceneColourStage colour = new SceneColourStage(picture, trimmed);
         AirStage air = new AirStage(picture, nearness, defocus, colour, recipe.atmosphere());

@@ -12,6 +12,7 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.shape.BlurShape;
 import app.yubble.core.touchup.Mask;
 import app.yubble.core.touchup.Touchup;
 import java.util.Arrays;
@@ -185,7 +186,13 @@ public final class RefocusLine {
                 .orElse(0);
         double most = Math.max(Math.abs(band.outside(1 + tilt)), Math.abs(band.outside(-tilt)));
         double gain = Math.max(recipe.gain().behind(), recipe.gain().front());
-        double radius = Math.min(LensRender.MOST_RADIUS, radiusPerNearness * Math.max(most, painted) * gain);
+        double placed = recipe.shapes().stream()
+                .filter(BlurShape::acts)
+                .mapToDouble(each -> each.radius(size))
+                .max()
+                .orElse(0);
+        double radius =
+                Math.min(LensRender.MOST_RADIUS, Math.max(placed, radiusPerNearness * Math.max(most, painted) * gain));
         Region seen = view.part().grown((int) Math.ceil(BEYOND * radius), size);
         int left = seen.x() / PART_STEP * PART_STEP;
         int top = seen.y() / PART_STEP * PART_STEP;

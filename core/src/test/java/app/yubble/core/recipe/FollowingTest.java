@@ -12,8 +12,14 @@ import app.yubble.core.follow.Follow;
 import app.yubble.core.follow.Put;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Wake;
+import app.yubble.core.follow.Way;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
+import app.yubble.core.shape.BlurShape;
+import app.yubble.core.shape.Cover;
+import app.yubble.core.shape.Place;
+import app.yubble.core.shape.ShapeMark;
+import app.yubble.core.shape.Tie;
 import app.yubble.core.touchup.Span;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -37,12 +43,16 @@ class FollowingTest {
         return new Wake(all);
     }
 
+    /** From the left to the right in ten seconds, one second of which it is hidden. */
+    private static final Way RISING = new Way(
+            List.of(new Way.At(0, 0, 0.5), new Way.At(4, 0.4, 0.5), new Way.At(5, 0.5, 0.5), new Way.At(10, 1, 0.5)));
+
     private static Follow follow(String id, double lead, Span span) {
         return new Follow(id, "", List.of(new Put(0, 0.5, 0.5)), true, 0.04, lead, 0.2, span);
     }
 
     private static SharpBand at(Recipe recipe, double seconds) {
-        return new Following(recipe, follow -> GROWING)
+        return new Following(recipe, follow -> GROWING, follow -> RISING)
                 .at(new Moment(0, Math.round(seconds * 1e6)))
                 .band();
     }
@@ -104,12 +114,64 @@ class FollowingTest {
     @Test
     void whatWasNotTrackedOrIsNoFocusChangesNothing() {
         Recipe recipe = following(follow("a", 0, Span.ALL));
-        assertThat(new Following(recipe, none -> null).at(new Moment(0, 0)).band())
+        assertThat(new Following(recipe, none -> null, none -> null)
+                        .at(new Moment(0, 0))
+                        .band())
                 .isEqualTo(BY_HAND);
         Follow other = new Follow("b", "", List.of(new Put(0, 0, 0)), false, 0.1, 0, 0, Span.ALL);
         assertThat(at(following(other), 3)).isEqualTo(BY_HAND);
         assertThat(new Wake(List.of(new Wake.Under(0, 0.5, 0))).nearnessAt(0, 1))
                 .isEmpty();
+    }
+
+    private static BlurShape tied(String to, double since, ShapeMark... marks) {
+        BlurShape plain = BlurShape.of("s", BlurShape.Form.ELLIPSE, new Place(0.3, 0.4, 0.1, 0.1, 0));
+        return new BlurShape(
+                "s",
+                "",
+                plain.form(),
+                plain.place(),
+                0,
+                0,
+                20,
+                false,
+                true,
+                Cover.ALL,
+                new Tie(to, since),
+                List.of(marks),
+                new Span(1, 9, 0));
+    }
+
+    private static List<BlurShape> shapesAt(double seconds, Recipe recipe) {
+        return new Following(recipe, follow -> GROWING, follow -> follow.id().equals("a") ? RISING : null)
+                .at(new Moment(0, Math.round(seconds * 1e6)))
+                .shapes();
+    }
+
+    @Test
+    void aBlurShapeMovesAlongWithThePointItIsTiedTo() {
+        Recipe recipe = following(follow("a", 0, Span.ALL)).withShapes(List.of(tied("a", 2)));
+        assertThat(shapesAt(2, recipe).get(0).place().x()).isCloseTo(0.3, within(1e-9));
+        assertThat(shapesAt(4.5, recipe).get(0).place().x()).isCloseTo(0.55, within(1e-9));
+        assertThat(shapesAt(4.5, recipe).get(0).place().y()).isCloseTo(0.4, within(1e-9));
+        assertThat(shapesAt(0.5, recipe)).as("before its time").isEmpty();
+        Recipe marked = following(follow("a", 0, Span.ALL))
+                .withShapes(List.of(tied(
+                        "a",
+                        2,
+                        new ShapeMark(2, Ease.STRAIGHT, new Place(0.3, 0.4, 0.1, 0.1, 0)),
+                        new ShapeMark(4, Ease.HOLD, new Place(0.3, 0.6, 0.1, 0.1, 0)))));
+        Place both = shapesAt(3, marked).get(0).place();
+        assertThat(both.x()).isCloseTo(0.4, within(1e-9));
+        assertThat(both.y()).isCloseTo(0.5, within(1e-9));
+    }
+
+    @Test
+    void aBlurShapeWhosePointIsNotKnownStaysWhereItIs() {
+        Recipe untracked = following(follow("b", 0, Span.ALL)).withShapes(List.of(tied("b", 2)));
+        assertThat(shapesAt(8, untracked).get(0).place().x()).isEqualTo(0.3);
+        Recipe gone = following(follow("a", 0, Span.ALL)).withShapes(List.of(tied("other", 2)));
+        assertThat(shapesAt(8, gone).get(0).place().x()).isEqualTo(0.3);
     }
 
     @Test

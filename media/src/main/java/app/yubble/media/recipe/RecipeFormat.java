@@ -20,7 +20,8 @@ public final class RecipeFormat {
             RecipeFormat::gatherGlints,
             RecipeFormat::withoutTime,
             RecipeFormat::withoutGrain,
-            RecipeFormat::withoutFollows);
+            RecipeFormat::withoutFollows,
+            RecipeFormat::withoutShapes);
 
     /** The version that is written. */
     public static final int VERSION = CHANGES.size() + 1;
@@ -73,6 +74,11 @@ public final class RecipeFormat {
 
     /** Follows came after marks, and a program that knows none must not drop them either. */
     private static void withoutFollows(ObjectNode recipe) {
+        // What is missing has its default.
+    }
+
+    /** As with follows. */
+    private static void withoutShapes(ObjectNode recipe) {
         // What is missing has its default.
     }
 

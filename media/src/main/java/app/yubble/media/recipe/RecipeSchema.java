@@ -11,6 +11,7 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.core.setting.Declared;
 import app.yubble.core.setting.Setting;
 import app.yubble.core.setting.Usual;
+import app.yubble.core.shape.BlurShape;
 import app.yubble.core.touchup.PickOut;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
@@ -65,6 +66,7 @@ public final class RecipeSchema {
         require(schema.definition(Recipe.class), "format", "version");
         require(schema.definition(Touchup.class), "id");
         require(schema.definition(Follow.class), "id", "puts");
+        require(schema.definition(BlurShape.class), "id");
         return schema.all;
     }
 

@@ -24,6 +24,11 @@ import app.yubble.core.recipe.GainMark;
 import app.yubble.core.recipe.Marks;
 import app.yubble.core.recipe.OpacityMark;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.shape.BlurShape;
+import app.yubble.core.shape.Cover;
+import app.yubble.core.shape.Place;
+import app.yubble.core.shape.ShapeMark;
+import app.yubble.core.shape.Tie;
 import app.yubble.core.touchup.PickOut;
 import app.yubble.core.touchup.Span;
 import app.yubble.core.touchup.Stroke;
@@ -39,6 +44,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.Test;
@@ -163,6 +169,36 @@ class RecipeTest {
     }
 
     @Test
+    void blurShapesComeBackAsTheyWereWritten() {
+        Place place = new Place(-0.25, 0.75, 0.5, 0.125, -30);
+        BlurShape shape = new BlurShape(
+                "sign",
+                "The sign",
+                BlurShape.Form.RECTANGLE,
+                place,
+                0.5,
+                0.03,
+                40,
+                true,
+                false,
+                new Cover(Cover.Which.IN_FRONT, 0.6, 0.1),
+                new Tie("eye", 2.5),
+                List.of(new ShapeMark(1, Ease.STRAIGHT, place.moved(0.125, 0))),
+                new Span(0.5, 4, 0.5));
+        Recipe recipe = EVERY_SETTING.withShapes(List.of(shape));
+        assertThat(RecipeJson.read(RecipeJson.write(recipe))).isEqualTo(recipe);
+        assertThat(RecipeJson.read(version("6", "\"shapes\":[{\"id\":\"a\",\"corners\":0}]"))
+                        .shapes())
+                .containsExactly(BlurShape.of("a", BlurShape.Form.ELLIPSE, Place.USUAL));
+        String many =
+                IntStream.range(0, 101).mapToObj(i -> "{\"id\":\"" + i + "\"}").collect(Collectors.joining(","));
+        assertThatThrownBy(() -> RecipeJson.read(version("6", "\"shapes\":[" + many + "]")))
+                .hasMessageContaining("at most 100 blur shapes, found 101");
+        assertThatThrownBy(() -> RecipeJson.read(version("6", "\"shapes\":[{}]")))
+                .hasMessageContaining("needs an id");
+    }
+
+    @Test
     void marksOutOfOrderAreRefusedWithTheirPlace() {
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":3,"
                         + "\"marks\":{\"opacity\":[{\"at\":2},{\"at\":1}],\"band\":[{\"at\":-1}]}}"))
@@ -230,7 +266,7 @@ class RecipeTest {
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":7}"))
                 .isInstanceOf(BadRecipeException.class)
                 .hasMessageContaining("version 7")
-                .hasMessageContaining("up to 5");
+                .hasMessageContaining("up to 6");
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\"}"))
                 .hasMessageContaining("\"version\" of a recipe");
         assertThatThrownBy(() -> RecipeJson.read("{}")).hasMessageContaining("not a recipe");
@@ -283,7 +319,7 @@ class RecipeTest {
             if (type.equals("Disc") && name.equals("blades")) {
                 own.put(name, bound.equals("minimum") ? -1 : 12);
             }
-            if (type.endsWith("Mark")) {
+            if (type.endsWith("Mark") && !type.equals("ShapeMark")) {
                 String kind = part.substring(0, part.length() - "mark".length());
                 assertThatThrownBy(() -> RecipeJson.read(version2("\"marks\":{\"" + kind + "\":[" + own + "]}")))
                         .hasMessageContaining("marks." + kind + "[0]." + name + " must be in");
@@ -291,6 +327,12 @@ class RecipeTest {
                 own.put("id", "a").putArray("puts").addObject();
                 assertThatThrownBy(() -> RecipeJson.read(version("5", "\"follows\":[" + own + "]")))
                         .hasMessageContaining("follows[0]." + name + " must be in");
+            } else if (type.equals("BlurShape") || type.equals("ShapeMark")) {
+                boolean mark = type.equals("ShapeMark");
+                own.put("id", "a");
+                String shape = mark ? "{\"id\":\"a\",\"marks\":[" + own.without("id") + "]}" : own.toString();
+                assertThatThrownBy(() -> RecipeJson.read(version("6", "\"shapes\":[" + shape + "]")))
+                        .hasMessageContaining("shapes[0]." + (mark ? "marks[0]." : "") + name + " must be in");
             } else if (inAir.contains(part)) {
                 String at = part.equals("tone") ? "behind" : part;
                 assertThatThrownBy(() -> RecipeJson.read(version("4", "\"atmosphere\":{\"" + at + "\":" + own + "}")))

@@ -18,6 +18,8 @@ enum RecipePart {
             .withDisc(from.disc())
             .withGlints(from.glints())
             .withMarks(to.marks().withLens(from.marks().aperture(), from.marks().gain()))),
+    /** Where they lie is said in shares, so for pictures of any size. */
+    SHAPES((from, to) -> to.withShapes(from.shapes())),
     /** With crispness and grain. */
     ATMOSPHERE((from, to) -> to.withAtmosphere(from.atmosphere()).withFinish(from.finish())),
     OPACITY((from, to) -> to.withOpacity(from.opacity())

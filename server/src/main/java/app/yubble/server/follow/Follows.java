@@ -6,11 +6,13 @@ import app.yubble.core.follow.DepthUnder;
 import app.yubble.core.follow.Follow;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Wake;
+import app.yubble.core.follow.Way;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Following;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.shape.BlurShape;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
 import com.github.benmanes.caffeine.cache.Cache;
@@ -20,7 +22,9 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.BiFunction;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 
@@ -55,8 +59,12 @@ public class Follows {
     private Course course(
             Shot shot, ShotMaterial material, Recipe recipe, BiFunction<Shot, Follow, Tracks.@Nullable Known> found) {
         Map<Follow, Tracks.Known> known = new HashMap<>();
+        Set<String> carriers = recipe.shapes().stream()
+                .filter(BlurShape::acts)
+                .map(each -> each.tie().follow())
+                .collect(Collectors.toSet());
         for (Follow each : shot.isClip() ? recipe.follows() : List.<Follow>of()) {
-            Tracks.Known track = each.focus() ? found.apply(shot, each) : null;
+            Tracks.Known track = each.focus() || carriers.contains(each.id()) ? found.apply(shot, each) : null;
             if (track != null) {
                 known.put(each, track);
             }
@@ -64,12 +72,36 @@ public class Follows {
         if (known.isEmpty()) {
             return recipe;
         }
-        return moment -> new Following(recipe, follow -> {
-                    Tracks.Known track = known.get(follow);
-                    double seconds = moment.micros() / MICROS + follow.lead();
-                    return track == null ? null : around(track, material, recipe.depth(), seconds, Wake.reach(follow));
-                })
+        Map<Follow, @Nullable Way> ways = new HashMap<>();
+        known.forEach((follow, track) -> {
+            if (carriers.contains(follow.id())) {
+                ways.put(follow, way(track, material));
+            }
+        });
+        return moment -> new Following(
+                        recipe,
+                        follow -> {
+                            Tracks.Known track = known.get(follow);
+                            double seconds = moment.micros() / MICROS + follow.lead();
+                            return track == null
+                                    ? null
+                                    : around(track, material, recipe.depth(), seconds, Wake.reach(follow));
+                        },
+                        ways::get)
                 .at(moment);
+    }
+
+    /** Null for a point that is never seen. */
+    private static @Nullable Way way(Tracks.Known track, ShotMaterial material) {
+        List<Moment> moments = material.moments();
+        List<Way.At> seen = new ArrayList<>();
+        for (int i = 0; i < Math.min(moments.size(), track.points().size()); i++) {
+            TrackPoint point = track.points().get(i);
+            if (point.visible()) {
+                seen.add(new Way.At(moments.get(i).micros() / MICROS, point.x(), point.y()));
+            }
+        }
+        return seen.isEmpty() ? null : new Way(seen);
     }
 
     /**

@@ -1,11 +1,10 @@
-package app.yubble.core.recipe;
+package app.yubble.core.clip;
 
-import app.yubble.core.clip.Ease;
 import java.util.List;
 import java.util.function.Function;
 
 /** What something is at a moment of a clip, and how it goes on from there. */
-public sealed interface Mark permits BandMark, ApertureMark, GainMark, OpacityMark {
+public interface Mark {
     /** Seconds; ten hours, so that a fault of writing is found. */
     double LATEST = 36_000;
 
