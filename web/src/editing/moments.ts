@@ -2,6 +2,7 @@ import type { Recipe, Schemas, Touchup } from '../api/client'
 import { settings } from '../api/generated/settings'
 import { eased, type Curve, type EaseKind } from './ease'
 import { followedBand, type Wakes } from './follow'
+import { shapesAt } from './shapes'
 import { actingAt, LATEST } from './span'
 
 /** What a clip's recipe is at a moment, and marks. The formulas are the server's. */
@@ -96,6 +97,7 @@ export function recipeAt(recipe: Recipe, micros: number, wakes?: Wakes): Recipe 
             : { ...each, strength: each.strength * actingAt(each, seconds), from: 0, to: LATEST, fade: 0 },
         ),
     follows: [],
+    shapes: recipe.shapes.length ? shapesAt(recipe.shapes, seconds, wakes) : recipe.shapes,
     band,
     ...(aperture && { aperture: { ...recipe.aperture, ...aperture } }),
     ...(gain && { gain: { ...recipe.gain, ...gain } }),

@@ -2,7 +2,10 @@ import type { Recipe } from '../api/client'
 import { settings, type SettingPath } from '../api/generated/settings'
 
 /** A number that a recipe has once, not in each of its touch-ups. */
-export type RecipePath = Exclude<SettingPath, `touchup.${string}` | `stroke.${string}` | `follow.${string}`>
+export type RecipePath = Exclude<
+  SettingPath,
+  `touchup.${string}` | `stroke.${string}` | `follow.${string}` | `shape.${string}`
+>
 
 export type Setting = {
   least: number
@@ -15,7 +18,7 @@ export type Setting = {
 }
 
 export const RECIPE_PATHS = Object.keys(settings).filter(
-  (path) => !/^(touchup|stroke|follow)\./.test(path),
+  (path) => !/^(touchup|stroke|follow|shape)\./.test(path),
 ) as RecipePath[]
 
 /** As the format declares it: range, default, unit and name. */

@@ -30,7 +30,7 @@ export const AFTER_PAINT = 700
 /** How long an edit waits for the picture while one paints, in milliseconds. */
 const BEFORE_SAVING = 200
 
-export type Step = 'depth' | 'focus' | 'touchup' | 'lens' | 'atmosphere' | 'deliver'
+export type Step = 'depth' | 'focus' | 'touchup' | 'lens' | 'shapes' | 'atmosphere' | 'deliver'
 
 function usable(state: string): boolean {
   return state === 'ready' || state === 'refining'

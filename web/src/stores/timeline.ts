@@ -75,7 +75,8 @@ export const useTimeline = defineStore('timeline', () => {
   /** Frames at which marks and cuts lie, and both ends. */
   const stops = computed(() => {
     const marks = KINDS.flatMap((kind) => (bench.stored?.marks[kind] ?? []).map((each) => frameAt(each.at)))
-    return [...new Set([0, ...marks, ...(bench.clip?.cuts ?? []), frames.value - 1])].sort((a, b) => a - b)
+    const placed = (bench.stored?.shapes ?? []).flatMap((shape) => shape.marks.map((each) => frameAt(each.at)))
+    return [...new Set([0, ...marks, ...placed, ...(bench.clip?.cuts ?? []), frames.value - 1])].sort((a, b) => a - b)
   })
 
   function jump(direction: 1 | -1): void {

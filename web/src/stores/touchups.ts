@@ -15,7 +15,7 @@ import {
 } from '../editing/painting'
 import { usePreviewLoop } from '../editing/previewLoop'
 import type { PickBox } from '../editing/picking'
-import { sameMoment, within } from '../editing/moments'
+import { sameMoment } from '../editing/moments'
 import { AFTER_PAINT, useBench } from './bench'
 
 const LIVE_EVERY = 120
@@ -121,13 +121,9 @@ export const useTouchups = defineStore('touchups', () => {
   }
 
   /** Over which time of a clip the selected touch-up acts. */
-  function span(part: { from?: number; to?: number; fade?: number }): void {
-    const on = selected.value
-    if (on) change(on.id, `Time of ${on.name}`, within(on, part))
-  }
-
-  function liveSpan(part: { from?: number; to?: number; fade?: number }): void {
-    if (selected.value) live(within(selected.value, part))
+  function span(step: string, time: { from: number; to: number; fade: number }, moving: boolean): void {
+    if (moving) live(time)
+    else if (selected.value) change(selected.value.id, step, time)
   }
 
   function reorder(id: string, by: number): void {
@@ -357,7 +353,6 @@ export const useTouchups = defineStore('touchups', () => {
     remove,
     duplicate,
     span,
-    liveSpan,
     reorder,
     reset,
     resize,

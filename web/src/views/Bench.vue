@@ -6,6 +6,7 @@ import {
   mdiImageFilterCenterFocus,
   mdiKeyboardOutline,
   mdiRedo,
+  mdiShapeOutline,
   mdiTerrain,
   mdiTrayArrowDown,
   mdiWeatherFog,
@@ -28,6 +29,7 @@ import LensDeck from '../bench/decks/LensDeck.vue'
 import type { Compare } from '../editing/pictures'
 import PictureStage from '../bench/picture/PictureStage.vue'
 import PlanView from '../bench/plan/PlanView.vue'
+import ShapesDeck from '../bench/decks/ShapesDeck.vue'
 import ShortcutSheet from '../bench/keys/ShortcutSheet.vue'
 import TimeStrip from '../bench/time/TimeStrip.vue'
 import TouchupDeck from '../bench/decks/TouchupDeck.vue'
@@ -48,6 +50,7 @@ const steps: { key: Step; name: string; icon: string; hint: string }[] = [
   { key: 'focus', name: 'Focus', icon: mdiImageFilterCenterFocus, hint: 'What is sharp' },
   { key: 'touchup', name: 'Touch-up', icon: mdiBrush, hint: 'What is still wrong, painted right' },
   { key: 'lens', name: 'Lens', icon: mdiCircleSlice8, hint: 'How the rest is blurred' },
+  { key: 'shapes', name: 'Shapes', icon: mdiShapeOutline, hint: 'Blur that is placed, besides the depth' },
   { key: 'atmosphere', name: 'Atmosphere', icon: mdiWeatherFog, hint: 'Mist, the tone of what is blurred, grain' },
   { key: 'deliver', name: 'Deliver', icon: mdiTrayArrowDown, hint: 'The finished picture' },
 ]
@@ -152,7 +155,7 @@ function keydown(event: KeyboardEvent): void {
   if (!event.altKey && !typing(event) && !sheet.value && !copying.value && bench.clip && timeKey(event, key, command))
     return event.preventDefault()
   if (command || event.altKey || typing(event) || sheet.value || copying.value) return
-  const step = steps[['f1', 'f2', 'f3', 'f4', 'f5', 'f6'].indexOf(key)]
+  const step = steps[['f1', 'f2', 'f3', 'f4', 'f5', 'f6', 'f7'].indexOf(key)]
   if (step) {
     event.preventDefault()
     bench.step = step.key
@@ -363,6 +366,7 @@ onBeforeUnmount(bench.close)
           <FocusDeck v-else-if="bench.step === 'focus'" />
           <TouchupDeck v-else-if="bench.step === 'touchup'" />
           <LensDeck v-else-if="bench.step === 'lens'" />
+          <ShapesDeck v-else-if="bench.step === 'shapes'" />
           <AtmosphereDeck v-else-if="bench.step === 'atmosphere'" />
           <DeliverDeck v-else />
         </template>

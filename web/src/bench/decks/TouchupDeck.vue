@@ -16,9 +16,7 @@ import {
 import { computed, ref } from 'vue'
 import { useBench } from '../../stores/bench'
 import { useInspector } from '../../stores/inspector'
-import { useTimeline } from '../../stores/timeline'
 import { useTouchups } from '../../stores/touchups'
-import { timeText } from '../time/strip'
 import {
   actionHints,
   actionNames,
@@ -28,17 +26,13 @@ import {
   strengthText,
   type Action,
 } from '../../editing/painting'
-import { actsAlways } from '../../editing/moments'
-import { LATEST } from '../../editing/span'
 import { control } from '../../editing/settings'
 import SliderField from './SliderField.vue'
+import SpanRow from './SpanRow.vue'
 
 const bench = useBench()
 const touchups = useTouchups()
 const inspector = useInspector()
-const timeline = useTimeline()
-/** Seconds: longer fades than anybody sees. */
-const LONGEST_FADE = 3
 const renaming = ref('')
 
 const icons: Record<Action, string> = {
@@ -58,12 +52,6 @@ const sizeAt = computed(() => Math.log(brush.value.size / SMALLEST) / Math.log(L
 const sizeText = computed(
   () => `${Math.round(brush.value.size * Math.max(bench.shot?.width ?? 0, bench.shot?.height ?? 0))} px`,
 )
-
-const spanText = computed(() => {
-  const on = chosen.value
-  if (!on || actsAlways(on)) return 'whole clip'
-  return `${timeText(on.from * 1e6)} to ${on.to === LATEST ? 'the end' : timeText(on.to * 1e6)}`
-})
 
 function set(part: Partial<typeof brush.value>): void {
   touchups.brush = { ...brush.value, ...part }
@@ -390,46 +378,7 @@ function rename(id: string, event: Event): void {
           <input ref="file" type="file" accept="image/*" hidden data-test="mask-file" @change="load" />
         </div>
       </div>
-      <div v-if="bench.clip" class="row span" data-test="span-row">
-        <span class="small target" title="When it acts; the bar over the strip of time shows it and can be dragged">
-          {{ spanText }}
-        </span>
-        <div class="buttons tight" role="group" aria-label="When it acts">
-          <button
-            title="Acts from this moment on"
-            data-test="span-from"
-            @click="touchups.span({ from: timeline.spanFrom(bench.frame) })">
-            From here
-          </button>
-          <button
-            title="Acts up to this moment"
-            data-test="span-to"
-            @click="touchups.span({ to: timeline.spanTo(bench.frame) })">
-            To here
-          </button>
-          <button
-            :class="{ on: actsAlways(chosen) }"
-            title="Acts over the whole clip"
-            data-test="span-all"
-            @click="touchups.span({ from: 0, to: LATEST })">
-            All
-          </button>
-        </div>
-        <label v-if="!actsAlways(chosen)" class="fade small" title="Fades in after it begins, and out before it ends">
-          fade
-          <input
-            type="range"
-            min="0"
-            :max="LONGEST_FADE"
-            step="0.05"
-            :value="chosen.fade"
-            aria-label="Fade in seconds"
-            data-test="fade"
-            @input="touchups.liveSpan({ fade: Number(($event.target as HTMLInputElement).value) })"
-            @change="touchups.span({})" />
-          <span class="target">{{ chosen.fade.toFixed(2) }} s</span>
-        </label>
-      </div>
+      <SpanRow class="span" />
     </div>
   </div>
 </template>
@@ -599,18 +548,5 @@ select {
 }
 .span {
   grid-column: 1 / -1;
-  gap: 10px;
-}
-.fade {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  flex: 1;
-  min-width: 0;
-}
-.fade input {
-  flex: 1;
-  min-width: 40px;
-  accent-color: var(--accent);
 }
 </style>

@@ -37,6 +37,15 @@ export const shortcuts: { group: string; keys: { key: string; does: string }[] }
     ],
   },
   {
+    group: 'Shapes, in the picture',
+    keys: [
+      { key: 'Arrows', does: 'Move the chosen shape (Shift: farther)' },
+      { key: '[ and ], T, Shift T', does: 'Smaller, larger; turn it' },
+      { key: 'N, Shift N', does: 'Next shape, the one before' },
+      { key: 'D, Delete', does: 'Copy it, remove it' },
+    ],
+  },
+  {
     group: 'Time, in a clip',
     keys: [
       { key: 'Space', does: 'Play the stretch, stop' },
@@ -62,7 +71,7 @@ export const shortcuts: { group: string; keys: { key: string; does: string }[] }
     keys: [
       { key: 'Ctrl Z, Ctrl Shift Z', does: 'Undo, redo' },
       { key: 'H', does: 'History: all steps' },
-      { key: 'F1 to F6', does: 'Depth, Focus, Touch-up, Lens, Atmosphere, Deliver' },
+      { key: 'F1 to F7', does: 'Depth, Focus, Touch-up, Lens, Shapes, Atmosphere, Deliver' },
       { key: '?', does: 'This sheet' },
     ],
   },

@@ -19,6 +19,7 @@ import PaintLayer from '../paint/PaintLayer.vue'
 import PickLayer from '../paint/PickLayer.vue'
 import PlayLayer from '../time/PlayLayer.vue'
 import { panesOf, type Pane } from './panes'
+import ShapeLayer from './ShapeLayer.vue'
 import SplitHandle from './SplitHandle.vue'
 import ThingOutlines from './ThingOutlines.vue'
 import { contained, fit, toShares, visible, zoomAt, type Viewport } from './viewport'
@@ -482,6 +483,10 @@ defineExpose({ refit, fullSize })
       :picture="picture" />
     <FollowLayer
       v-if="bench.step === 'focus' && bench.clip && panes.length === 1 && bench.recipe && !bench.playing"
+      :viewport="viewport"
+      :picture="picture" />
+    <ShapeLayer
+      v-if="bench.step === 'shapes' && panes.length === 1 && bench.recipe && !bench.playing && !bench.holding"
       :viewport="viewport"
       :picture="picture" />
     <FaultFrame

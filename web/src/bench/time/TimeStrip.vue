@@ -7,7 +7,8 @@ import { bandAt, isChosen, type Chosen, type Mark, type MarkKind } from '../../e
 import { useBench } from '../../stores/bench'
 import { useFollows } from '../../stores/follows'
 import { useTimeline } from '../../stores/timeline'
-import { useTouchups } from '../../stores/touchups'
+import { useActing } from '../../stores/acting'
+import { useShapes } from '../../stores/shapes'
 import { lines, ribbon, ROOM, spanBar } from './strip'
 import TransportRow from './TransportRow.vue'
 
@@ -22,7 +23,8 @@ const CURVE_POINTS = 12
 const bench = useBench()
 const timeline = useTimeline()
 const follows = useFollows()
-const touchups = useTouchups()
+const acting = useActing()
+const shapes = useShapes()
 const root = ref<HTMLDivElement>()
 const ground = ref<HTMLCanvasElement>()
 const width = ref(600)
@@ -60,11 +62,11 @@ const notches = computed(() =>
     chosen: isChosen(timeline.chosen, 'band', each),
   })),
 )
-/** When the chosen touch-up acts, where one works on touch-ups. */
-const span = computed(() =>
-  bench.step === 'touchup' && touchups.selected
-    ? spanBar(touchups.selected, lasts.value, width.value, SPAN_HEIGHT)
-    : undefined,
+/** When what is chosen acts. */
+const span = computed(() => (acting.chosen ? spanBar(acting.chosen, lasts.value, width.value, SPAN_HEIGHT) : undefined))
+/** Where the chosen blur shape has marks. */
+const placed = computed(() =>
+  bench.step === 'shapes' ? (shapes.chosen?.marks ?? []).map(({ at }) => ({ at, x: xOf(at) })) : [],
 )
 const head = computed(() => xOf(bench.micros / 1e6))
 const inX = computed(() => xOf(timeline.secondsOf(timeline.from)))
@@ -195,7 +197,7 @@ function move(event: PointerEvent): void {
   if (held.value === 'head') scrub(x)
   else if (held.value === 'marks' && start.moved) dragMarks(x, y, event.altKey)
   else if (held.value === 'curve') draw(x, y)
-  else if (held.value === 'from' || held.value === 'to') touchups.liveSpan(spanEnd(held.value, x))
+  else if (held.value === 'from' || held.value === 'to') acting.span(spanEnd(held.value, x), true)
   else if (held.value === 'in') timeline.setIn(timeline.frameAt((x / width.value) * lasts.value))
   else if (held.value === 'out') timeline.setOut(timeline.frameAt((x / width.value) * lasts.value) - 1)
 }
@@ -231,7 +233,7 @@ function spanEnd(which: 'from' | 'to', x: number): { from?: number; to?: number 
 }
 
 function up(event: PointerEvent): void {
-  if (held.value === 'from' || held.value === 'to') touchups.span({})
+  if (held.value === 'from' || held.value === 'to') acting.span({})
   if (held.value === 'marks') {
     if (start.moved) timeline.drop(start.upright ? 'Mark changed' : event.altKey ? 'Mark copied' : 'Mark moved')
     else if (timeline.chosen.length === 1 && timeline.chosen[0]) bench.turnTo(timeline.frameAt(timeline.chosen[0].at))
@@ -325,6 +327,14 @@ function holdEnd(which: 'in' | 'out' | 'from' | 'to', event: PointerEvent): void
           <polygon :points="span.points" />
           <rect :x="span.from - 4" y="0" width="8" height="14" @pointerdown.stop="holdEnd('from', $event)" />
           <rect :x="span.to - 4" y="0" width="8" height="14" @pointerdown.stop="holdEnd('to', $event)" />
+          <path
+            v-for="each in placed"
+            :key="each.at"
+            :d="`M${each.x},0 l4,4 l-4,4 l-4,-4 z`"
+            data-test="shape-mark-notch"
+            @pointerdown.stop="bench.turnTo(timeline.frameAt(each.at))">
+            <title>A mark of the shape</title>
+          </path>
         </g>
       </svg>
     </div>
@@ -415,6 +425,11 @@ svg {
 }
 .span polygon {
   fill: #f2f2f2;
+}
+.span path {
+  fill: rgb(var(--v-theme-primary));
+  stroke: rgba(0, 0, 0, 0.6);
+  cursor: pointer;
 }
 .span rect {
   fill: transparent;

@@ -13,6 +13,7 @@ const parts = [
   { key: 'band', name: 'Sharp band', about: 'its edges, falloffs and tilt' },
   { key: 'trims', name: 'Depth trims', about: 'not where depth comes from' },
   { key: 'touchups', name: 'Touch-ups', about: 'to shots of the same size' },
+  { key: 'shapes', name: 'Blur shapes', about: 'where they lie in the picture' },
   { key: 'atmosphere', name: 'Atmosphere', about: 'mist, tone, grain, crispness' },
   { key: 'opacity', name: 'Opacity', about: 'of the whole effect' },
 ]

@@ -3,7 +3,7 @@ import { RECIPE_PATHS, setting, textOf, valueAt, type RecipePath } from '../../e
 
 type Words = { name: string; text: (recipe: Recipe) => string }
 
-const counted = (touchups: number): string => `${touchups || 'no'} touch-up${touchups === 1 ? '' : 's'}`
+const counted = (many: number, what: string): string => `${many || 'no'} ${what}${many === 1 ? '' : 's'}`
 
 /** Settings that are said together, or in other words than their own. */
 const TOGETHER: Words[] = [
@@ -19,7 +19,8 @@ const TOGETHER: Words[] = [
   { name: '', text: ({ disc }) => (disc.blades ? `${disc.blades} blades` : 'round disc') },
   { name: 'depth', text: ({ depth }) => depth.source },
   { name: '', text: ({ follows }) => (follows.length ? `${follows.length} followed` : 'nothing followed') },
-  { name: '', text: ({ touchups }) => counted(touchups.filter((each) => each.shown).length) },
+  { name: '', text: ({ shapes }) => counted(shapes.filter((each) => each.shown).length, 'blur shape') },
+  { name: '', text: ({ touchups }) => counted(touchups.filter((each) => each.shown).length, 'touch-up') },
 ]
 const SAID = new Set<RecipePath>([
   'aperture.fNumber',

@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.zip.ZipInputStream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -98,6 +99,51 @@ class FollowTest extends ServerTest {
         JsonNode done = ClipShotTest.finished(
                 browser, ClipShotTest.deliver(browser, shot, recipe, "png-frames", "{\"from\":30,\"end\":32}"));
         assertThat(done.get("state").asString()).as(done.toString()).isEqualTo("done");
+    }
+
+    @Test
+    void aBlurShapeMovesAlongWithAPointInPreviewsAndDeliveries() throws IOException {
+        Browser browser = browser().signedUp("carrier");
+        String shot = readyClip(browser);
+        String follow = follow("[{\"at\":0.25,\"x\":0.28125,\"y\":0.5}]").replace("{\"id\"", "{\"focus\":false,\"id\"");
+        tracked(browser, shot, follow);
+        ObjectNode recipe =
+                (ObjectNode) ClipShotTest.version(browser, shot).get("recipe").deepCopy();
+        ((ObjectNode) recipe.get("depth")).put("source", "file").put("snap", 0);
+        ((ObjectNode) recipe.get("band")).put("near", 1).put("far", 0);
+        double sharp = stripes(ClipShotTest.preview(browser, shot, recipe, 30));
+        ObjectNode shape = recipe.putArray("shapes").addObject();
+        shape.put("id", "s")
+                .put("x", 0.28125)
+                .put("width", 0.2)
+                .put("height", 0.2)
+                .put("strength", 60);
+        recipe.putArray("follows").add(JSON.readTree(follow));
+        assertThat(stripes(ClipShotTest.preview(browser, shot, recipe, 30)))
+                .as("it lies where the disc was")
+                .isGreaterThan(0.9 * sharp);
+        shape.put("follow", "a").put("tiedAt", 0.25);
+        assertThat(stripes(ClipShotTest.preview(browser, shot, recipe, 30))).isLessThan(0.3 * sharp);
+        JsonNode done = ClipShotTest.finished(
+                browser, ClipShotTest.deliver(browser, shot, recipe, "png-frames", "{\"from\":30,\"end\":31}"));
+        byte[] zip = browser.get("/api/deliveries/" + done.get("id").asString() + "/file")
+                .body();
+        try (ZipInputStream frames = new ZipInputStream(new ByteArrayInputStream(zip))) {
+            assertThat(frames.getNextEntry()).isNotNull();
+            assertThat(stripes(frames.readAllBytes())).as("delivered").isLessThan(0.3 * sharp);
+        }
+        shape.putArray("marks").addObject().put("at", 9);
+        assertThat(browser.send(
+                                "POST",
+                                "/api/shots/" + shot + "/follow",
+                                JSON.createObjectNode()
+                                        .put("follow", "a")
+                                        .set("recipe", recipe)
+                                        .toString())
+                        .json()
+                        .get("detail")
+                        .asString())
+                .contains("9.0 s");
     }
 
     /** How much neighbours differ along the disc's middle line at frame 30. */

@@ -5,6 +5,7 @@ import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.shape.BlurShape;
 import app.yubble.media.picture.Camera;
 import app.yubble.server.depth.DepthJob;
 import app.yubble.server.problem.ConflictException;
@@ -246,7 +247,12 @@ public class Versions {
 
     /** A recipe for a shot of another length: where its marks do not fit, what it is at the first moment. */
     private static Recipe fittingTime(Recipe recipe, Shot target) {
-        return Clips.marksFit(recipe, target) ? recipe : recipe.at(Moment.ONLY).withTouchups(recipe.touchups());
+        if (Clips.marksFit(recipe, target)) {
+            return recipe;
+        }
+        List<BlurShape> placed =
+                recipe.shapes().stream().map(each -> each.at(0, null)).toList();
+        return recipe.at(Moment.ONLY).withTouchups(recipe.touchups()).withShapes(placed);
     }
 
     private static String shortened(String step) {

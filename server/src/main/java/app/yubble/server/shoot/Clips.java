@@ -2,6 +2,7 @@ package app.yubble.server.shoot;
 
 import app.yubble.core.follow.Put;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.shape.ShapeMark;
 import app.yubble.server.problem.RefusedException;
 import java.util.List;
 import java.util.stream.Stream;
@@ -17,7 +18,12 @@ public final class Clips {
     private static List<Double> times(Recipe recipe) {
         Stream<Double> puts =
                 recipe.follows().stream().flatMap(each -> each.puts().stream().map(Put::at));
-        return Stream.concat(recipe.marks().times().stream(), puts).sorted().toList();
+        Stream<Double> placed =
+                recipe.shapes().stream().flatMap(each -> each.marks().stream().map(ShapeMark::at));
+        return Stream.of(recipe.marks().times().stream(), puts, placed)
+                .flatMap(each -> each)
+                .sorted()
+                .toList();
     }
 
     /** Whether all marks lie within the shot; a photo has no time. */
