@@ -24,6 +24,7 @@ export const usualFollow = (id: string, name: string, at: number, x: number, y: 
   id,
   name,
   puts: [{ at, x, y }],
+  eye: false,
   focus: true,
   width: settings['follow.width'].usual,
   lead: 0,

@@ -7,7 +7,7 @@ it('steps through faces before other things', () => {
     height: 1,
     labels: 'AQI=',
     things: [{ number: 1, x: 0.5, y: 0.6 }],
-    faces: [{ number: 1, left: 0.2, top: 0.1, width: 0.2, height: 0.4 }],
+    faces: [{ number: 1, left: 0.2, top: 0.1, width: 0.2, height: 0.4, eyes: [] }],
   }
   const [face, thing] = subjectsOf(found)
   expect(face).toMatchObject({ kind: 'face', number: 1 })

@@ -116,3 +116,24 @@ test('two clicks at two moments are one pull, and two at one are none', async ()
   expect(rewrite).toHaveBeenCalledTimes(1)
   expect(pull.active).toBe(false)
 })
+
+test('the nearer eye of the face is followed with one key, and without a face that is told', async () => {
+  vi.spyOn(api, 'follow').mockResolvedValue({ done: 1, fault: null, frames })
+  const eyes = [
+    { x: 0.25, y: 0.5 },
+    { x: 0.75, y: 0.5 },
+  ]
+  const face = { number: 1, left: 0.2, top: 0.4, width: 0.6, height: 0.4, eyes }
+  const things = { width: 0, height: 0, labels: '', things: [], faces: [face] }
+  const asked = vi.spyOn(api, 'things').mockResolvedValue(things)
+  const bench = opened()
+  bench.nearness = { width: 2, height: 1, samples: new Uint16Array([30000, 40000]) }
+  const follows = useFollows()
+  await follows.addEye()
+  expect(follows.chosen).toMatchObject({ eye: true, name: 'Eye 1', puts: [{ x: 0.75, y: 0.5 }] })
+  bench.things = undefined
+  asked.mockResolvedValue({ ...things, faces: [] })
+  await follows.addEye()
+  expect(follows.all).toHaveLength(1)
+  expect(bench.notice).toContain('No face')
+})

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { api, type Problem } from '../api/client'
 import { putAt, usualFollow, type Follow } from '../editing/follow'
+import { nearnessAt } from '../editing/nearness'
 import { useBench } from './bench'
 
 /** How often a point that is being followed is asked after, in milliseconds. */
@@ -28,6 +29,7 @@ export const useFollows = defineStore('follows', () => {
     JSON.stringify([
       bench.shot?.id,
       each.puts,
+      each.eye,
       bench.stored?.depth,
       bench.shot?.depths.map((map) => map.hash),
       bench.depthPacks.length,
@@ -79,20 +81,37 @@ export const useFollows = defineStore('follows', () => {
   }
 
   /** A new point at the moment that is shown. A band that was only put once gives way to it. */
-  function add(x: number, y: number): void {
+  function add(x: number, y: number, eye = false): void {
     placing.value = false
     if (!bench.stored) return
     const id = crypto.randomUUID()
-    const used = all.value.map((each) => Number(/^Point (\d+)$/.exec(each.name)?.[1] ?? 0))
-    const follow = usualFollow(id, `Point ${Math.max(0, ...used) + 1}`, seconds.value, x, y)
+    const what = eye ? 'Eye' : 'Point'
+    const used = all.value.map((each) => Number(new RegExp(`^${what} (\\d+)$`).exec(each.name)?.[1] ?? 0))
+    const follow = { ...usualFollow(id, `${what} ${Math.max(0, ...used) + 1}`, seconds.value, x, y), eye }
     const marks = bench.stored.marks.band
     const band = marks.length > 1 ? marks.map((each) => ({ ...each, follow: true })) : []
     chosenId.value = id
-    bench.rewrite('Follow a point', {
+    bench.rewrite(eye ? 'Follow an eye' : 'Follow a point', {
       ...bench.stored,
       follows: [...all.value, follow],
       marks: { ...bench.stored.marks, band },
     })
+  }
+
+  /** Follows the nearer eye of the face that focus was put on, else of the main face of the frame. */
+  async function addEye(): Promise<void> {
+    const frame = bench.frame
+    await bench.loadThings()
+    const faces = bench.things?.faces ?? []
+    const chosenFace = bench.subjects[bench.thing - 1]
+    const face = faces.find((each) => chosenFace?.kind === 'face' && each.number === chosenFace.number) ?? faces[0]
+    if (bench.frame !== frame) return
+    const map = bench.nearness
+    const nearness = (each: { x: number; y: number }): number => (map ? nearnessAt(map, each.x, each.y) : 0)
+    const [one, other] = face?.eyes ?? []
+    const eye = one && other && nearness(other) > nearness(one) ? other : one
+    if (eye) add(eye.x, eye.y, true)
+    else bench.notice = 'No face was found in this frame. Put a point on the eye instead.'
   }
 
   function change(id: string, step: string, part: Partial<Follow>, live = false): void {
@@ -112,5 +131,5 @@ export const useFollows = defineStore('follows', () => {
     if (bench.stored) bench.commit('Point removed', { follows: all.value.filter((each) => each.id !== id) })
   }
 
-  return { placing, chosenId, chosen, all, making, seconds, add, change, put, remove }
+  return { placing, chosenId, chosen, all, making, seconds, add, addEye, change, put, remove }
 })

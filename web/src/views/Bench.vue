@@ -36,10 +36,12 @@ import TouchupDeck from '../bench/decks/TouchupDeck.vue'
 import VersionsMenu from '../bench/versions/VersionsMenu.vue'
 import TopBar from '../shell/TopBar.vue'
 import { useBench, type Step } from '../stores/bench'
+import { useFollows } from '../stores/follows'
 import { useTimeline } from '../stores/timeline'
 
 const bench = useBench()
 const timeline = useTimeline()
+const follows = useFollows()
 const route = useRoute()
 const stage = ref<InstanceType<typeof PictureStage>>()
 const sheet = ref(false)
@@ -169,6 +171,7 @@ function keydown(event: KeyboardEvent): void {
   else if (key === 'h') document.querySelector<HTMLElement>('[data-test=history]')?.click()
   else if (key === 'n') void bench.focusOnThing(bench.thing + (event.shiftKey ? -1 : 1))
   else if (key === 'm') void bench.focusOn({ kind: 'subject' }, 'Main subject')
+  else if (key === 'e' && bench.clip && bench.step === 'focus') void follows.addEye()
   else if (key === '0') stage.value?.refit()
   else if (key === '1') stage.value?.fullSize()
 }

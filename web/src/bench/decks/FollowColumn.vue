@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mdiCrosshairs, mdiDeleteOutline } from '@mdi/js'
+import { mdiCrosshairs, mdiDeleteOutline, mdiEyeOutline } from '@mdi/js'
 import { computed } from 'vue'
 import { settings } from '../../api/generated/settings'
 import { doubts } from '../../editing/follow'
@@ -38,14 +38,24 @@ const FIELDS = [
 <template>
   <div class="follow">
     <div class="column">
-      <v-btn
-        :prepend-icon="mdiCrosshairs"
-        :active="follows.placing"
-        title="Click something in the picture: focus keeps to it through the clip"
-        data-test="follow"
-        @click="follows.placing = !follows.placing">
-        {{ follows.placing ? 'Click what to follow' : 'Follow a point' }}
-      </v-btn>
+      <div class="row">
+        <v-btn
+          :prepend-icon="mdiCrosshairs"
+          :active="follows.placing"
+          title="Click something in the picture: focus keeps to it through the clip"
+          data-test="follow"
+          @click="follows.placing = !follows.placing">
+          {{ follows.placing ? 'Click what to follow' : 'Follow a point' }}
+        </v-btn>
+        <v-btn
+          v-if="!follows.placing"
+          :icon="mdiEyeOutline"
+          size="small"
+          title="Follow the nearer eye of the face (E)"
+          aria-label="Follow an eye"
+          data-test="follow-eye"
+          @click="follows.addEye()" />
+      </div>
       <p v-if="!chosen" class="quiet small">Focus keeps to what you click, nearer or farther.</p>
       <template v-else>
         <div class="row">
@@ -102,7 +112,7 @@ const FIELDS = [
   display: grid;
   gap: 2px;
   justify-items: start;
-  width: 150px;
+  width: 190px;
 }
 .sliders {
   display: grid;

@@ -5,6 +5,7 @@ export const shortcuts: { group: string; keys: { key: string; does: string }[] }
     keys: [
       { key: 'M', does: 'Main subject: back to the automatic band' },
       { key: 'N, Shift N', does: 'Next face or subject, the one before' },
+      { key: 'E', does: 'In a clip: follow the nearer eye of the face' },
       { key: 'Click, drag', does: 'Focus on a spot, on an area' },
       { key: 'Arrows, Enter', does: 'In the picture: aim, focus there' },
       { key: 'Arrows', does: 'In the plan: move the band (Shift: farther, Alt: turn)' },

@@ -47,9 +47,9 @@ record Followed(Map<Follow, List<TrackPoint>> tracks, Size small) {
         } catch (NumberFormatException none) {
             throw new WrongUseException("--follow: must be X,Y or X,Y@FRAME, found " + text);
         }
-        List<TrackPoint> track = TrackCommand.tracked(work, List.of(TrackCommand.anchor(work, frame, place)));
+        List<TrackPoint> track = TrackCommand.tracked(work, List.of(TrackCommand.anchor(work, frame, place)), false);
         Put put = new Put(work.sheet().micros(frame) / 1e6, place[0] / full.width(), place[1] / full.height());
-        Follow follow = new Follow("follow", "", List.of(put), true, width, 0, Follow.USUAL_SMOOTH, Span.ALL);
+        Follow follow = new Follow("follow", "", List.of(put), false, true, width, 0, Follow.USUAL_SMOOTH, Span.ALL);
         return new Followed(Map.of(follow, track), work.small().size());
     }
 
@@ -65,7 +65,7 @@ record Followed(Map<Follow, List<TrackPoint>> tracks, Size small) {
                 double[] place = {put.x() * full.width(), put.y() * full.height()};
                 anchors.put(frame, TrackCommand.anchor(work, frame, place));
             }
-            tracks.put(each, TrackCommand.tracked(work, List.copyOf(anchors.values())));
+            tracks.put(each, TrackCommand.tracked(work, List.copyOf(anchors.values()), each.eye()));
         }
         return new Followed(tracks, work.small().size());
     }

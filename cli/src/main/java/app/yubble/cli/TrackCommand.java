@@ -4,6 +4,7 @@ import app.yubble.core.follow.Anchor;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Tracker;
 import app.yubble.core.raster.Size;
+import app.yubble.vision.FaceEyes;
 import app.yubble.vision.LucasKanade;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -39,6 +40,9 @@ final class TrackCommand implements Callable<Integer> {
     @Option(names = "--frame", defaultValue = "1", description = "where the point is there, from 1")
     private int frame;
 
+    @Option(names = "--eye", description = "it is an eye, which is found again by the face around it")
+    private boolean eye;
+
     @Option(names = "-o", paramLabel = "OUT.json", required = true, description = "one line for each frame")
     private Path out;
 
@@ -49,7 +53,7 @@ final class TrackCommand implements Callable<Integer> {
             Size size = work.sheet().info().size();
             int at = ClipCommand.frame(frame, 1, "--frame", work.sheet()) - 1;
             requireInside(place, size, "--point");
-            List<TrackPoint> track = tracked(work, List.of(anchor(work, at, place)));
+            List<TrackPoint> track = tracked(work, List.of(anchor(work, at, place)), eye);
             Inputs.write(
                     out, to -> to.write(json(track, work.small().size(), size).getBytes(StandardCharsets.UTF_8)));
         }
@@ -84,8 +88,9 @@ final class TrackCommand implements Callable<Integer> {
                 frame, place[0] * small.width() / full.width() - 0.5, place[1] * small.height() / full.height() - 0.5);
     }
 
-    static List<TrackPoint> tracked(ClipWork work, List<Anchor> anchors) {
-        return new Tracker(new LucasKanade())
+    /** @param eye whether it is an eye, which is found again by its face */
+    static List<TrackPoint> tracked(ClipWork work, List<Anchor> anchors, boolean eye) {
+        return new Tracker(new LucasKanade(), eye ? new FaceEyes(Engines.faces()) : null)
                 .track(work.small(), work.sheet().cuts(), anchors, work.told("following", 0, 1));
     }
 

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import app.yubble.core.follow.Anchor;
+import app.yubble.core.follow.EyeFinder;
 import app.yubble.core.follow.GreyFrame;
 import app.yubble.core.follow.GreySource;
 import app.yubble.core.follow.TrackPoint;
@@ -13,6 +14,7 @@ import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
 import java.util.List;
 import java.util.concurrent.CancellationException;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** A board with stripes and blobs goes over a smooth ground; where it is is a formula. */
@@ -37,6 +39,11 @@ class TrackerTest {
 
         default boolean shown(int frame) {
             return true;
+        }
+
+        /** Whether another side of it is seen. */
+        default boolean turned(int frame) {
+            return false;
         }
     }
 
@@ -82,6 +89,9 @@ class TrackerTest {
                 double value = 90 + 30 * Math.sin(x / 70.0) * Math.cos(y / 50.0);
                 if (scene.shown(frame) && Math.abs(u) < 24 && Math.abs(v) < 24) {
                     value = 128 + 60 * Math.sin(u / 2.7 + (u * u + 9 * v) / 90) + 50 * Math.cos(v / 3.1 + u * v / 60);
+                }
+                if (scene.turned(frame) && Math.abs(u) < 24 && Math.abs(v) < 24) {
+                    value = 120 + 70 * Math.sin(v / 2.2 - (v * v + 5 * u) / 70) + 40 * Math.cos(u / 4.1 - u * v / 45);
                 }
                 if (x >= scene.bar(frame) && x < scene.bar(frame) + 70) {
                     value = 60;
@@ -175,6 +185,95 @@ class TrackerTest {
             }
         }
         assertThat(after).isGreaterThan(10);
+    }
+
+    /** A head that turns while it is hidden from frame 15 to 29. */
+    private static final Scene TURNING = new Scene() {
+        @Override
+        public double x(int frame) {
+            return 60 + 4 * frame;
+        }
+
+        @Override
+        public double y(int frame) {
+            return 130;
+        }
+
+        @Override
+        public boolean shown(int frame) {
+            return frame < 15;
+        }
+
+        @Override
+        public boolean turned(int frame) {
+            return frame >= 30;
+        }
+    };
+
+    private static List<TrackPoint> byFaces(Anchor anchor, List<EyeFinder.Eyes> others) {
+        int[] last = {0};
+        GreySource plain = source(TURNING);
+        GreySource told = new GreySource() {
+            @Override
+            public Size size() {
+                return SIZE;
+            }
+
+            @Override
+            public int frames() {
+                return FRAMES;
+            }
+
+            @Override
+            public void each(int from, int to, Taker taker) {
+                plain.each(from, to, (frame, grey) -> {
+                    last[0] = frame;
+                    taker.take(frame, grey);
+                });
+            }
+        };
+        EyeFinder finder = none -> {
+            int frame = last[0];
+            if (frame >= 15 && frame < 30) {
+                return others;
+            }
+            double x = TURNING.x(frame);
+            EyeFinder.Eyes own = new EyeFinder.Eyes(new EyeFinder.At(x - 20, 130), new EyeFinder.At(x, 130), 60);
+            return Stream.concat(Stream.of(own), others.stream()).toList();
+        };
+        return new Tracker(new LucasKanade(), finder).track(told, List.of(), List.of(anchor), Progress.NONE);
+    }
+
+    @Test
+    void anEyeWhoseHeadHasTurnedWhileItWasHiddenIsFoundByItsFace() {
+        EyeFinder.Eyes far = new EyeFinder.Eyes(new EyeFinder.At(430, 30), new EyeFinder.At(450, 30), 60);
+        List<TrackPoint> track = byFaces(on(TURNING, 0), List.of(far));
+        for (int frame = 16; frame < 30; frame++) {
+            assertThat(track.get(frame).visible()).as("frame %d", frame).isFalse();
+        }
+        for (int frame = 33; frame < FRAMES; frame++) {
+            assertThat(track.get(frame).sure()).as("frame %d", frame).isTrue();
+            assertThat(off(track.get(frame), TURNING, frame))
+                    .as("frame %d", frame)
+                    .isLessThan(1);
+        }
+        // By its appearance alone it is not found.
+        List<TrackPoint> alone = track(TURNING, List.of(), on(TURNING, 0));
+        assertThat(alone.subList(30, FRAMES)).noneMatch(TrackPoint::sure);
+    }
+
+    @Test
+    void whichOfTwoFacesIsMeantIsNotSure() {
+        double x = TURNING.x(34);
+        EyeFinder.Eyes beside = new EyeFinder.Eyes(new EyeFinder.At(x + 30, 160), new EyeFinder.At(x + 50, 160), 60);
+        List<TrackPoint> track = byFaces(on(TURNING, 0), List.of(beside));
+        assertThat(track.subList(30, FRAMES)).noneMatch(TrackPoint::sure);
+    }
+
+    @Test
+    void aPointThatLiesOnNoEyeIsNotLookedForAmongFaces() {
+        List<TrackPoint> track = byFaces(new Anchor(0, TURNING.x(0) + 14, 140), List.of());
+        assertThat(track.subList(30, FRAMES)).noneMatch(TrackPoint::sure);
     }
 
     @Test

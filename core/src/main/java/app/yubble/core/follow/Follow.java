@@ -18,6 +18,9 @@ public record Follow(
         @Setting(means = "where the point was put by hand, in order of time; at least one, at most " + MOST_PUTS)
         List<Put> puts,
 
+        @Setting(means = "it is an eye, which is found again by the face around it")
+        boolean eye,
+
         @Setting(called = "Focus follows", means = "the sharp band keeps to what is under the point", usual = 1)
         boolean focus,
 
@@ -54,7 +57,7 @@ public record Follow(
     private static final int MOST_PUTS = 200;
 
     public Follow {
-        SETTINGS.check(id, name, puts, focus, width, lead, smooth, span);
+        SETTINGS.check(id, name, puts, eye, focus, width, lead, smooth, span);
         if (id.isBlank() || id.length() > LONGEST_NAME || name.length() > LONGEST_NAME) {
             throw new IllegalArgumentException(
                     "a follow needs an id of at most " + LONGEST_NAME + " characters, and its name has no more");

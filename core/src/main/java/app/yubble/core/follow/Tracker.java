@@ -33,9 +33,16 @@ public final class Tracker {
     private static final double SAME = 3;
 
     private final PointMotion motion;
+    private final @Nullable EyeFinder eyes;
 
     public Tracker(PointMotion motion) {
+        this(motion, null);
+    }
+
+    /** @param eyes for points that are put on an eye; null for others */
+    public Tracker(PointMotion motion, @Nullable EyeFinder eyes) {
         this.motion = motion;
+        this.eyes = eyes;
     }
 
     /**
@@ -89,12 +96,14 @@ public final class Tracker {
             @Nullable TrackPoint[] ahead = new TrackPoint[out.length];
             @Nullable TrackPoint[] back = new TrackPoint[out.length];
             if (tellable) {
-                Walk forward = new Walk(motion, start[0], patch, anchor, unit, ahead);
+                OneEye eye = eyes == null ? null : OneEye.at(eyes, start[0], anchor);
+                Walk forward = new Walk(motion, start[0], patch, anchor, eye, unit, ahead);
                 source.each(anchor.frame() + 1, end, (frame, grey) -> {
                     told.run();
                     forward.to(frame, grey);
                 });
-                backward(source, first, anchor.frame(), new Walk(motion, start[0], patch, anchor, unit, back), told);
+                Walk backward = new Walk(motion, start[0], patch, anchor, eye, unit, back);
+                backward(source, first, anchor.frame(), backward, told);
             } else {
                 Arrays.fill(ahead, anchor.frame() + 1, end, new TrackPoint(anchor.x(), anchor.y(), true, false));
                 Arrays.fill(back, first, anchor.frame(), new TrackPoint(anchor.x(), anchor.y(), true, false));

@@ -89,6 +89,7 @@ final class Walk {
     private final PointMotion motion;
     private final double unit;
     private final Patch first;
+    private final @Nullable OneEye eye;
     private final @Nullable TrackPoint[] out;
 
     private GreyFrame before;
@@ -146,11 +147,20 @@ final class Walk {
     }
 
     /**
+     * @param eye on which it was put, if it was
      * @param out modified: where the point is at each frame that was walked
      * @param unit pixels of these frames in one of a frame 1280 wide
      */
-    Walk(PointMotion motion, GreyFrame start, Patch first, Anchor anchor, double unit, @Nullable TrackPoint[] out) {
+    Walk(
+            PointMotion motion,
+            GreyFrame start,
+            Patch first,
+            Anchor anchor,
+            @Nullable OneEye eye,
+            double unit,
+            @Nullable TrackPoint[] out) {
         this.motion = motion;
+        this.eye = eye;
         this.unit = unit;
         this.first = first;
         this.out = out;
@@ -283,6 +293,9 @@ final class Walk {
         double reach = (1 - Math.pow(KEEPS_SPEED, hidden)) / (1 - KEEPS_SPEED);
         Pose expected = speed.after(pose, reach);
         Search.Hit hit = hidden > LOOKS_OFTEN && hidden % LOOKS_EVERY != 0 ? null : found(grey, expected);
+        if (hit == null && hidden % LOOKS_EVERY == 0) {
+            hit = byFace(grey, expected);
+        }
         if (hit == null) {
             out[frame] = TrackPoint.guessed(expected.x(), expected.y());
             keep(frame, grey);
@@ -310,6 +323,19 @@ final class Walk {
             }
         }
         return hit;
+    }
+
+    /** By the face around it: what it looks like now is taken anew, for its head may have turned. */
+    private Search.@Nullable Hit byFace(GreyFrame grey, Pose expected) {
+        Pose reference = expected.times(taken);
+        OneEye.Hit hit = eye == null ? null : eye.look(grey, reference, hidden);
+        if (hit == null || !grey.holds(hit.x(), hit.y())) {
+            return null;
+        }
+        newest = Patch.of(grey, hit.x(), hit.y(), first.radius());
+        taken = Pose.at(0, 0).enlarged(hit.scale());
+        sinceRenewed = 0;
+        return new Search.Hit(Pose.at(hit.x(), hit.y()), hit.sure());
     }
 
     private void keep(int frame, GreyFrame grey) {

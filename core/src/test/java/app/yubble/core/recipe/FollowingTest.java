@@ -48,7 +48,7 @@ class FollowingTest {
             List.of(new Way.At(0, 0, 0.5), new Way.At(4, 0.4, 0.5), new Way.At(5, 0.5, 0.5), new Way.At(10, 1, 0.5)));
 
     private static Follow follow(String id, double lead, Span span) {
-        return new Follow(id, "", List.of(new Put(0, 0.5, 0.5)), true, 0.04, lead, 0.2, span);
+        return new Follow(id, "", List.of(new Put(0, 0.5, 0.5)), false, true, 0.04, lead, 0.2, span);
     }
 
     private static SharpBand at(Recipe recipe, double seconds) {
@@ -118,7 +118,7 @@ class FollowingTest {
                         .at(new Moment(0, 0))
                         .band())
                 .isEqualTo(BY_HAND);
-        Follow other = new Follow("b", "", List.of(new Put(0, 0, 0)), false, 0.1, 0, 0, Span.ALL);
+        Follow other = new Follow("b", "", List.of(new Put(0, 0, 0)), false, false, 0.1, 0, 0, Span.ALL);
         assertThat(at(following(other), 3)).isEqualTo(BY_HAND);
         assertThat(new Wake(List.of(new Wake.Under(0, 0.5, 0))).nearnessAt(0, 1))
                 .isEmpty();
@@ -187,10 +187,10 @@ class FollowingTest {
         assertThatThrownBy(() -> follow("a", 6, Span.ALL)).hasMessageContaining("lead");
         assertThatThrownBy(() -> following(follow("a", 0, Span.ALL), follow("a", 1, Span.ALL)))
                 .hasMessageContaining("one id");
-        assertThatThrownBy(() -> new Follow("a", "", List.of(), true, 0, 0, 0, Span.ALL))
+        assertThatThrownBy(() -> new Follow("a", "", List.of(), false, true, 0, 0, 0, Span.ALL))
                 .hasMessageContaining("1 to");
         List<Put> twice = List.of(new Put(1, 0, 0), new Put(1, 1, 1));
-        assertThatThrownBy(() -> new Follow("a", "", twice, true, 0, 0, 0, Span.ALL))
+        assertThatThrownBy(() -> new Follow("a", "", twice, false, true, 0, 0, 0, Span.ALL))
                 .hasMessageContaining("follow each");
     }
 

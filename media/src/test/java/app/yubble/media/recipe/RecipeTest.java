@@ -160,7 +160,7 @@ class RecipeTest {
     void followsComeBackAsTheyWereWritten() {
         List<Put> puts = List.of(new Put(0.5, 0.25, 0.75), new Put(2, 0.3, 0.7));
         Recipe recipe = EVERY_SETTING.withFollows(
-                List.of(new Follow("eye", "Her eye", puts, true, 0.05, -0.2, 1, new Span(0.5, 4, 0.5))));
+                List.of(new Follow("eye", "Her eye", puts, true, true, 0.05, -0.2, 1, new Span(0.5, 4, 0.5))));
         assertThat(RecipeJson.read(RecipeJson.write(recipe))).isEqualTo(recipe);
         assertThatThrownBy(() -> RecipeJson.read(version("5", "\"follows\":[{\"id\":\"a\",\"puts\":[{\"x\":2}]}]")))
                 .hasMessageContaining("follows[0].puts[0].x must be in 0..1");

@@ -138,10 +138,18 @@ class FocusController {
     /** One thing in the photo: its number and its middle, in shares of width and height. */
     record ThingView(int number, double x, double y) {}
 
-    /** A face: its number, and the box around it in shares of width and height. */
-    record FaceView(int number, double left, double top, double width, double height) {
+    /** A place in shares of width and height. */
+    record PlaceView(double x, double y) {
+        static PlaceView of(Face.Point point) {
+            return new PlaceView(point.x(), point.y());
+        }
+    }
+
+    /** A face: its number, the box around it in shares of width and height, and its eyes. */
+    record FaceView(int number, double left, double top, double width, double height, List<PlaceView> eyes) {
         static FaceView of(int number, Face face) {
-            return new FaceView(number, face.left(), face.top(), face.width(), face.height());
+            List<PlaceView> eyes = List.of(PlaceView.of(face.one()), PlaceView.of(face.other()));
+            return new FaceView(number, face.left(), face.top(), face.width(), face.height(), eyes);
         }
     }
 

@@ -21,6 +21,7 @@ class Track {
     @Column(columnDefinition = "mediumtext")
     private String puts;
 
+    private boolean eye;
     private double done;
 
     @Column(columnDefinition = "char(64)")
@@ -38,12 +39,14 @@ class Track {
      *
      * @param name of where it was put by hand
      * @param puts the same as JSON
+     * @param eye whether it is an eye
      */
-    Track(UUID shotId, String name, String puts) {
+    Track(UUID shotId, String name, String puts, boolean eye) {
         this.id = UUID.randomUUID();
         this.shotId = shotId;
         this.name = name;
         this.puts = puts;
+        this.eye = eye;
         this.touched = Instant.now();
     }
 
@@ -57,6 +60,10 @@ class Track {
 
     String puts() {
         return puts;
+    }
+
+    boolean eye() {
+        return eye;
     }
 
     double done() {

@@ -1,12 +1,14 @@
 package app.yubble.server.follow;
 
 import app.yubble.core.follow.Anchor;
+import app.yubble.core.follow.EyeFinder;
 import app.yubble.core.follow.Follow;
 import app.yubble.core.follow.GreySource;
 import app.yubble.core.follow.Put;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Tracker;
 import app.yubble.core.raster.Size;
+import app.yubble.core.subject.FaceFinder;
 import app.yubble.media.clip.ClipFile;
 import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.clip.GreyClip;
@@ -18,6 +20,7 @@ import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
+import app.yubble.vision.FaceEyes;
 import app.yubble.vision.LucasKanade;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
@@ -62,6 +65,7 @@ public class Tracks {
     private final FileStore files;
     private final JobStarter starter;
     private final JsonMapper json;
+    private final EyeFinder eyes;
     private final Cache<String, List<TrackPoint>> read =
             Caffeine.newBuilder().maximumSize(MOST_READ).build();
 
@@ -71,13 +75,15 @@ public class Tracks {
             ClipFiles clips,
             FileStore files,
             JobStarter starter,
-            JsonMapper json) {
+            JsonMapper json,
+            FaceFinder faces) {
         this.repository = repository;
         this.shots = shots;
         this.clips = clips;
         this.files = files;
         this.starter = starter;
         this.json = json;
+        eyes = new FaceEyes(faces);
     }
 
     /** A track that is known. */
@@ -121,13 +127,14 @@ public class Tracks {
     }
 
     private Optional<Track> find(Shot shot, Follow follow) {
-        return repository.findByShotIdAndName(shot.id(), name(follow.puts()));
+        return repository.findByShotIdAndName(shot.id(), name(follow));
     }
 
     /** A new track, or that of somebody who began it at the same moment. */
     private Track begun(Shot shot, Follow follow) {
         try {
-            return repository.save(new Track(shot.id(), name(follow.puts()), json.writeValueAsString(follow.puts())));
+            return repository.save(
+                    new Track(shot.id(), name(follow), json.writeValueAsString(follow.puts()), follow.eye()));
         } catch (DataIntegrityViolationException atOnce) {
             return find(shot, follow).orElseThrow(() -> atOnce);
         }
@@ -159,7 +166,7 @@ public class Tracks {
         List<Put> puts = List.of(json.readValue(track.puts(), Put[].class));
         StoredProgress progress =
                 new StoredProgress(done -> repository.reach(id, Math.min(0.99, done), Instant.now()) > 0);
-        List<TrackPoint> points = new Tracker(new LucasKanade())
+        List<TrackPoint> points = new Tracker(new LucasKanade(), track.eye() ? eyes : null)
                 .track(source, small.sheet().cuts(), anchors(puts, small.sheet()), progress);
         try {
             byte[] bytes = TrackFile.write(inShares(points, source.size()));
@@ -192,9 +199,9 @@ public class Tracks {
                 .toList();
     }
 
-    private static String name(List<Put> puts) {
+    private static String name(Follow follow) {
         try {
-            byte[] text = puts.toString().getBytes(StandardCharsets.UTF_8);
+            byte[] text = (follow.puts() + (follow.eye() ? " eye" : "")).getBytes(StandardCharsets.UTF_8);
             return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(text));
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java platform has SHA-256", e);
