@@ -32,6 +32,10 @@ public final class ObjectCut {
     /** Not of the object, without having been marked. */
     public static final byte OUTSIDE = 3;
 
+    /** The same where most is known from another picture. */
+    private static final int ROUNDS_AGAIN = 2;
+    /** By which a pixel must look more like what is remembered to begin with it, in logarithms of odds. */
+    private static final float LIKE_BEFORE = 1;
     /** Of learning and parting; later ones move single pixels. This and what follows by the objects of PickOutTest. */
     private static final int ROUNDS = 4;
     /** Cost of the way from a mark up to which a pixel is taken for the object at first. */
@@ -50,6 +54,8 @@ public final class ObjectCut {
     private static final float DEPTH_TRUST = 1.4f;
     /** Of nearness in the box; with less, depth says nothing. */
     private static final float LEAST_SPAN = 0.01f;
+    /** Share of that where the object is known from another picture: estimated depth wanders. */
+    private static final float DEPTH_AGAIN = 0.4f;
     /** Cost of a border between two pixels that look alike. */
     private static final float SMOOTH = 10;
     /** What the ways from the marks say, in logarithms of odds. */
@@ -79,20 +85,39 @@ public final class ObjectCut {
     private final float[] toKeep;
     private final float[] toDrop;
     private final boolean marked;
+    private final Before before;
+    private final boolean[] likeBefore;
 
-    private ObjectCut(Picture picture, Plane nearness, byte[] hints) {
+    /**
+     * What is known of the object from another picture of it.
+     *
+     * @param lean for each pixel how likely it belongs to it, in logarithms of odds; empty when that is not known
+     * @param colours samples of its red, green and blue, rooted
+     */
+    @SuppressWarnings("ArrayRecordComponent")
+    public record Before(float[] lean, float[][] colours) {
+        static final Before NOTHING = new Before(new float[0], new float[3][0]);
+
+        int samples() {
+            return colours[0].length;
+        }
+    }
+
+    private ObjectCut(Picture picture, Plane nearness, byte[] hints, Before before) {
+        this.before = before;
         width = picture.width();
         height = picture.height();
-        colours = new float[][] {
+        float[][] own = {
             picture.red().rooted().samples(),
             picture.green().rooted().samples(),
             picture.blue().rooted().samples()
         };
+        colours = followed(own, before.colours());
         depth = spanned(nearness);
-        channels = new float[][] {colours[0], colours[1], colours[2], depth};
+        channels = new float[][] {own[0], own[1], own[2], depth};
         this.hints = hints;
         beta = beta();
-        float[][] crossed = {colours[0], colours[1], colours[2], times(depth, DEPTH_ON_WAYS)};
+        float[][] crossed = {own[0], own[1], own[2], times(depth, DEPTH_ON_WAYS)};
         toKeep = Nearby.to(i -> hints[i] == KEEP, crossed, picture.size());
         toDrop = Nearby.to(this::surelyOutside, crossed, picture.size());
         boolean some = false;
@@ -100,6 +125,31 @@ public final class ObjectCut {
             some |= hint == KEEP;
         }
         marked = some;
+        likeBefore = marked || before.samples() == 0 ? new boolean[0] : likeBefore();
+    }
+
+    /** Samples of a picture, and behind them those that are remembered. */
+    private static float[][] followed(float[][] own, float[][] remembered) {
+        float[][] out = new float[own.length][];
+        for (int c = 0; c < out.length; c++) {
+            out[c] = Arrays.copyOf(own[c], own[c].length + remembered[c].length);
+            System.arraycopy(remembered[c], 0, out[c], own[c].length, remembered[c].length);
+        }
+        return out;
+    }
+
+    /** Open pixels that look more like the object did than like what surely is not of it. */
+    private boolean[] likeBefore() {
+        boolean[] out = new boolean[hints.length];
+        int[] around = places(this::surelyOutside, DROP);
+        if (around.length > 0) {
+            Mixture rest = Mixture.of(colours, around);
+            Mixture object = Mixture.of(colours, places(i -> false, KEEP));
+            for (int i = 0; i < out.length; i++) {
+                out[i] = hints[i] == OPEN && rest.cost(colours, i) - object.cost(colours, i) > LIKE_BEFORE;
+            }
+        }
+        return out;
     }
 
     /** Nearness with its usual range drawn out to that of a colour; all zero where there is hardly any. */
@@ -132,16 +182,21 @@ public final class ObjectCut {
      * @return 1 on the object, 0 elsewhere
      */
     public static Plane of(Picture picture, Plane nearness, byte[] hints) {
-        return new ObjectCut(picture, nearness, hints).solved();
+        return new ObjectCut(picture, nearness, hints, Before.NOTHING).solved(ROUNDS);
     }
 
-    private Plane solved() {
+    /** The same for an object that is known from another picture. */
+    public static Plane of(Picture picture, Plane nearness, byte[] hints, Before before) {
+        return new ObjectCut(picture, nearness, hints, before).solved(ROUNDS_AGAIN);
+    }
+
+    private Plane solved(int rounds) {
         boolean[] inside = new boolean[hints.length];
-        for (int round = 0; round < ROUNDS; round++) {
-            boolean[] before = inside;
+        for (int round = 0; round < rounds; round++) {
+            boolean[] last = inside;
             boolean first = round == 0;
-            int[] of = places(first ? this::surelyInside : i -> before[i], KEEP);
-            int[] around = places(first ? this::surelyOutside : i -> !before[i], DROP);
+            int[] of = places(first ? this::surelyInside : i -> last[i], KEEP);
+            int[] around = places(first ? this::surelyOutside : i -> !last[i], DROP);
             if (of.length == 0 || around.length == 0) {
                 break;
             }
@@ -166,6 +221,9 @@ public final class ObjectCut {
 
     /** What is much more cheaply reached from the marks; without a mark all that is open. */
     private boolean surelyInside(int i) {
+        if (likeBefore.length > 0) {
+            return likeBefore[i];
+        }
         return hints[i] == KEEP || hints[i] == OPEN && (!marked || toKeep[i] < SURE_WAY && toKeep[i] < toDrop[i] / 2);
     }
 
@@ -177,7 +235,7 @@ public final class ObjectCut {
         return marked ? WAY * (toDrop[i] - toKeep[i]) / (toDrop[i] + toKeep[i] + 0.05f) : 0;
     }
 
-    /** Places that a side has now; its sure ones many times. */
+    /** Places that a side has now; its sure ones many times. Of the object also what is remembered. */
     private int[] places(IntPredicate side, byte sure) {
         int[] out = new int[1024];
         int count = 0;
@@ -190,7 +248,12 @@ public final class ObjectCut {
                 out[count++] = i;
             }
         }
-        return Arrays.copyOf(out, count);
+        int remembered = sure == KEEP ? before.samples() : 0;
+        int[] all = Arrays.copyOf(out, count + remembered);
+        for (int k = 0; k < remembered; k++) {
+            all[count + k] = hints.length + k;
+        }
+        return all;
     }
 
     private boolean[] cut(int[] of, int[] around) {
@@ -202,7 +265,13 @@ public final class ObjectCut {
         for (int i = 0; i < hints.length; i++) {
             if (hints[i] == OPEN) {
                 float lean = rest.cost(colours, i) - object.cost(colours, i);
-                cut.lean(i, Math.max(-MOST_COLOUR, Math.min(MOST_COLOUR, lean)) + near[bin(i)] + way(i));
+                float known = before.lean().length > 0 ? before.lean()[i] : 0;
+                cut.lean(
+                        i,
+                        Math.max(-MOST_COLOUR, Math.min(MOST_COLOUR, lean))
+                                + (before.samples() > 0 ? DEPTH_AGAIN : 1) * near[bin(i)]
+                                + way(i)
+                                + known);
             } else {
                 cut.lean(i, hints[i] == KEEP ? SURE : -SURE);
             }
@@ -242,7 +311,10 @@ public final class ObjectCut {
     private double[] histogram(int[] places) {
         double[] counts = new double[BINS];
         for (int i : places) {
-            counts[bin(i)] += 1.0 / places.length;
+            // What is remembered has colours only.
+            if (i < hints.length) {
+                counts[bin(i)] += 1.0 / places.length;
+            }
         }
         for (int pass = 0; pass < 5; pass++) {
             double[] smooth = new double[BINS];

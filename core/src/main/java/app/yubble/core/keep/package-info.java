@@ -1,0 +1,19 @@
+/**
+ * A subject kept through a clip.
+ *
+ * <p>In: small pictures of the frames with their nearness, and the subject's mask at one or more of them. Out: its mask at every frame.
+ * From a frame to the next the mask goes along with the picture (dense flow, there and back); what surely went along is known, what lies
+ * at its border or was hidden is parted anew by colour, depth and contrast
+ * ({@link app.yubble.core.pickout.ObjectCut}), so that errors do not add up. What the subject looks like is remembered from where its mask
+ * was given, so that it is taken up again after something passed before it.
+ *
+ * <p>It cannot yet take up again a part that comes out far from all that is seen of the subject, such as a head over shoulders; a second mask
+ * given there mends it.
+ *
+ * <p>Masks are hard and small; whoever draws them brings them to the picture's edges
+ * ({@link app.yubble.core.subject.MatteRefiner}).
+ */
+@NullMarked
+package app.yubble.core.keep;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,189 @@
+package app.yubble.vision;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import app.yubble.core.keep.Keeper;
+import app.yubble.core.keep.Pointed;
+import app.yubble.core.keep.SceneSource;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Size;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CancellationException;
+import org.junit.jupiter.api.Test;
+
+/** A blue, spotted ball goes over a green ground, and a red bar stands before its way; all of it is a formula. */
+class KeeperTest {
+    private static final Size SIZE = new Size(240, 136);
+    private static final int FRAMES = 40;
+    private static final double RADIUS = 24;
+
+    /** @param bar where its left side is; far away for none */
+    private record Ball(double bar, int barWidth) implements SceneSource {
+        static double x(int frame) {
+            return 40 + 4 * frame;
+        }
+
+        static boolean on(int frame, int x, int y) {
+            return Math.hypot(x - x(frame), y - 68) < RADIUS;
+        }
+
+        boolean before(int x) {
+            return x >= bar && x < bar + barWidth;
+        }
+
+        @Override
+        public Size size() {
+            return SIZE;
+        }
+
+        @Override
+        public int frames() {
+            return FRAMES;
+        }
+
+        @Override
+        public void each(int from, int to, Taker taker) {
+            for (int frame = from; frame < to; frame++) {
+                taker.take(frame, scene(frame));
+            }
+        }
+
+        Scene scene(int frame) {
+            Picture picture = Picture.blank(SIZE);
+            Plane nearness = new Plane(SIZE);
+            for (int y = 0, i = 0; y < SIZE.height(); y++) {
+                for (int x = 0; x < SIZE.width(); x++, i++) {
+                    double spots = Math.sin((x - (on(frame, x, y) ? x(frame) : 0)) / 2.3) * Math.cos(y / 3.1);
+                    boolean bar = before(x);
+                    boolean ball = !bar && on(frame, x, y);
+                    float light = (float) (0.2 + 0.1 * spots);
+                    picture.red().samples()[i] = bar ? 2 * light : 0.05f;
+                    picture.green().samples()[i] = bar ? 0.05f : ball ? 0.1f : light;
+                    picture.blue().samples()[i] = ball ? 2 * light : 0.05f;
+                    nearness.samples()[i] = bar ? 0.9f : ball ? 0.6f : 0.2f;
+                }
+            }
+            return new Scene(picture, nearness);
+        }
+
+        Plane exact(int frame) {
+            Plane out = new Plane(SIZE);
+            for (int y = 0, i = 0; y < SIZE.height(); y++) {
+                for (int x = 0; x < SIZE.width(); x++, i++) {
+                    out.samples()[i] = !before(x) && on(frame, x, y) ? 1 : 0;
+                }
+            }
+            return out;
+        }
+
+        Keeper.Seed seed(int frame) {
+            return new Keeper.Seed(frame, exact(frame));
+        }
+    }
+
+    private static final Ball FREE = new Ball(10_000, 0);
+
+    private static Map<Integer, Plane> kept(Ball ball, List<Integer> cuts, Keeper.Seed... seeds) {
+        Map<Integer, Plane> out = new HashMap<>();
+        new Keeper(new InverseSearchFlow()).keep(ball, cuts, List.of(seeds), Progress.NONE, out::put);
+        return out;
+    }
+
+    private static double likeness(Plane a, Plane b) {
+        double both = 0;
+        double either = 0;
+        for (int i = 0; i < a.samples().length; i++) {
+            both += Math.min(a.samples()[i], b.samples()[i]);
+            either += Math.max(a.samples()[i], b.samples()[i]);
+        }
+        return either == 0 ? 1 : both / either;
+    }
+
+    private static double area(Plane mask) {
+        double sum = 0;
+        for (float each : mask.samples()) {
+            sum += each;
+        }
+        return sum;
+    }
+
+    @Test
+    void whatMovesIsKeptBothWays() {
+        Map<Integer, Plane> kept = kept(FREE, List.of(), FREE.seed(20));
+        assertThat(kept).hasSize(FRAMES);
+        kept.forEach((frame, mask) -> assertThat(likeness(mask, FREE.exact(frame)))
+                .as("frame %d", frame)
+                .isGreaterThan(0.95));
+    }
+
+    @Test
+    void whatPassesBehindABarComesOutOfItAgain() {
+        Ball ball = new Ball(100, 30);
+        kept(ball, List.of(), ball.seed(3)).forEach((frame, mask) -> {
+            // What just comes out on the far side of a bar is too little to be told.
+            if (frame < 16 || frame > 27) {
+                assertThat(likeness(mask, ball.exact(frame)))
+                        .as("frame %d", frame)
+                        .isGreaterThan(0.93);
+            }
+        });
+    }
+
+    @Test
+    void whatWasHiddenAltogetherIsTakenUpAgain() {
+        Ball ball = new Ball(90, 60);
+        Map<Integer, Plane> kept = kept(ball, List.of(), ball.seed(0));
+        assertThat(area(ball.exact(20))).isZero();
+        assertThat(area(kept.get(20))).isZero();
+        assertThat(likeness(kept.get(FRAMES - 1), ball.exact(FRAMES - 1))).isGreaterThan(0.93);
+    }
+
+    @Test
+    void beyondACutItIsNotLookedFor() {
+        assertThat(kept(FREE, List.of(10, 30), FREE.seed(20)).keySet())
+                .containsExactlyInAnyOrder(
+                        10, 11, 12, 13, 14, 15, 16, 17, 18, 19, 20, 21, 22, 23, 24, 25, 26, 27, 28, 29);
+    }
+
+    @Test
+    void betweenTwoGivenMasksTheOneHoldsFromWhichLessWasGuessed() {
+        Ball ball = new Ball(90, 60);
+        // The second is given where hardly anything is seen yet.
+        Map<Integer, Plane> kept = kept(ball, List.of(), ball.seed(0), ball.seed(24));
+        assertThat(likeness(kept.get(8), ball.exact(8))).isGreaterThan(0.93);
+        assertThat(likeness(kept.get(24), ball.exact(24))).isEqualTo(1);
+        assertThat(likeness(kept.get(36), ball.exact(36))).isGreaterThan(0.93);
+    }
+
+    @Test
+    void aClickOnItFindsAllOfIt() {
+        double x = (Ball.x(10) + 6.5) / SIZE.width();
+        Plane alone = Pointed.at(FREE.scene(10), null, x, 0.5);
+        assertThat(likeness(alone, FREE.exact(10))).isGreaterThan(0.95);
+        // A network that has found it, and something else, only roughly.
+        Plane matte = new Plane(SIZE);
+        for (int y = 0, i = 0; y < SIZE.height(); y++) {
+            for (int px = 0; px < SIZE.width(); px++, i++) {
+                boolean rough = Math.hypot(px - Ball.x(10) - 2, y - 67) < RADIUS - 1;
+                matte.samples()[i] = rough || px > 200 ? 1 : 0;
+            }
+        }
+        assertThat(likeness(Pointed.at(FREE.scene(10), matte, x, 0.5), FREE.exact(10)))
+                .isGreaterThan(0.95);
+    }
+
+    @Test
+    void whoeverStopsItIsObeyed() {
+        Progress stopped = done -> {
+            throw new CancellationException("no longer wanted");
+        };
+        Keeper keeper = new Keeper(new InverseSearchFlow());
+        assertThatThrownBy(() -> keeper.keep(FREE, List.of(), List.of(FREE.seed(5)), stopped, (frame, mask) -> {}))
+                .isInstanceOf(CancellationException.class);
+    }
+}
