@@ -123,7 +123,7 @@ final class Carry {
         for (int i = 0; i < hints.length; i++) {
             boolean believed = agreement.samples()[i] > BELIEVED;
             float share = near.samples()[i];
-            boolean isNew = covered.samples()[i] <= UNCOVERED || !believed && unlike.samples()[i] > UNLIKE;
+            boolean isNew = covered.samples()[i] <= UNCOVERED || unlike.samples()[i] > UNLIKE;
             boolean out = isNew && holds(whole, i);
             fresh.samples()[i] = out ? 1 : FADES * fresh.samples()[i];
             if (believed && share > 1 - NONE) {
