@@ -127,7 +127,9 @@ class KeeperTest {
         kept(ball, List.of(), ball.seed(3)).forEach((frame, mask) -> {
             // Behind the bar it is only partly taken up again so far: see the package.
             if (frame < 16 || frame > 27) {
-                assertThat(likeness(mask, ball.exact(frame))).as("frame %d", frame).isGreaterThan(frame < 16 ? 0.93 : 0.5);
+                assertThat(likeness(mask, ball.exact(frame)))
+                        .as("frame %d", frame)
+                        .isGreaterThan(frame < 16 ? 0.93 : 0.5);
             }
         });
     }
