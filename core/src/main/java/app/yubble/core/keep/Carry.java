@@ -30,8 +30,8 @@ final class Carry {
     private static final float FADES = 0.85f;
     /** Share of a place's surroundings up to which it is one that nothing came to lie on. */
     private static final float UNCOVERED = 0.4f;
-    /** Difference in lightness from which a place shows nothing that was seen before. */
-    private static final float UNLIKE = 0.05f;
+    /** Difference in a rooted colour from which a place shows nothing that was seen before. */
+    private static final float UNLIKE = 0.08f;
     /** Of it: what came out so long ago is known. */
     private static final float LONG_OUT = 0.08f;
     /** Pixels by which its extent gets smaller with each frame. */
@@ -112,7 +112,7 @@ final class Carry {
         Flow ahead = flow.between(then, now);
         Plane agreement = back.agreement(ahead);
         Plane covered = BoxMean.of(covered(ahead), 1);
-        Plane unlike = BoxMean.of(difference(now, back.fetch(then)), 1);
+        Plane unlike = BoxMean.of(difference(next, before, back), 1);
         Plane along = back.fetch(mask);
         Plane near = BoxMean.of(along, BORDER);
         Region whole = extent.grown(COMES_OUT, size);
@@ -145,10 +145,15 @@ final class Carry {
         return out;
     }
 
-    private static Plane difference(Plane a, Plane b) {
-        Plane out = new Plane(a.size());
-        for (int i = 0; i < out.samples().length; i++) {
-            out.samples()[i] = Math.abs(a.samples()[i] - b.samples()[i]);
+    /** How much the colours of each place differ from where it is said to have been. */
+    private static Plane difference(Scene now, Scene then, Flow back) {
+        Plane out = new Plane(back.size());
+        for (int c = 0; c < 3; c++) {
+            float[] own = now.picture().planes().get(c).rooted().samples();
+            float[] other = back.fetch(then.picture().planes().get(c).rooted()).samples();
+            for (int i = 0; i < own.length; i++) {
+                out.samples()[i] = Math.max(out.samples()[i], Math.abs(own[i] - other[i]));
+            }
         }
         return out;
     }
