@@ -1,6 +1,6 @@
 package app.yubble.cli;
 
-import app.yubble.core.follow.Anchor;
+import app.yubble.core.follow.Put;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Tracker;
 import app.yubble.core.raster.Size;
@@ -53,9 +53,8 @@ final class TrackCommand implements Callable<Integer> {
             Size size = work.sheet().info().size();
             int at = ClipCommand.frame(frame, 1, "--frame", work.sheet()) - 1;
             requireInside(place, size, "--point");
-            List<TrackPoint> track = tracked(work, List.of(anchor(work, at, place)), eye);
-            Inputs.write(
-                    out, to -> to.write(json(track, work.small().size(), size).getBytes(StandardCharsets.UTF_8)));
+            List<TrackPoint> track = tracked(work, List.of(put(work, at, place)), eye);
+            Inputs.write(out, to -> to.write(json(track, size).getBytes(StandardCharsets.UTF_8)));
         }
         return 0;
     }
@@ -81,22 +80,21 @@ final class TrackCommand implements Callable<Integer> {
     }
 
     /** @param place in pixels of the full frame */
-    static Anchor anchor(ClipWork work, int frame, double[] place) {
+    static Put put(ClipWork work, int frame, double[] place) {
         Size full = work.sheet().info().size();
-        Size small = work.small().size();
-        return new Anchor(
-                frame, place[0] * small.width() / full.width() - 0.5, place[1] * small.height() / full.height() - 0.5);
+        return new Put(work.sheet().micros(frame) / 1e6, place[0] / full.width(), place[1] / full.height());
     }
 
-    /** @param eye whether it is an eye, which is found again by its face */
-    static List<TrackPoint> tracked(ClipWork work, List<Anchor> anchors, boolean eye) {
-        return new Tracker(new LucasKanade(), eye ? new FaceEyes(Engines.faces()) : null)
-                .track(work.small(), work.sheet().cuts(), anchors, work.told("following", 0, 1));
+    /**
+     * @param eye whether it is an eye, which is found again by its face
+     * @return in shares of the picture's sides
+     */
+    static List<TrackPoint> tracked(ClipWork work, List<Put> puts, boolean eye) {
+        Tracker tracker = new Tracker(new LucasKanade(), eye ? new FaceEyes(Engines.faces()) : null);
+        return work.small().track(tracker, puts, work.told("following", 0, 1));
     }
 
-    private static String json(List<TrackPoint> track, Size small, Size full) {
-        double across = (double) full.width() / small.width();
-        double down = (double) full.height() / small.height();
+    private static String json(List<TrackPoint> track, Size full) {
         List<String> lines = new ArrayList<>();
         for (int i = 0; i < track.size(); i++) {
             TrackPoint each = track.get(i);
@@ -104,8 +102,8 @@ final class TrackCommand implements Callable<Integer> {
                     Locale.ROOT,
                     "{\"frame\":%d,\"x\":%.2f,\"y\":%.2f,\"visible\":%b,\"sure\":%b}",
                     i + 1,
-                    (each.x() + 0.5) * across,
-                    (each.y() + 0.5) * down,
+                    each.x() * full.width(),
+                    each.y() * full.height(),
                     each.visible(),
                     each.sure()));
         }

@@ -1,6 +1,9 @@
 package app.yubble.core.follow;
 
 import java.util.List;
+import java.util.function.IntToDoubleFunction;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where a followed point is over time.
@@ -16,6 +19,23 @@ public record Way(List<At> places) {
      * @param y share of the picture's height
      */
     public record At(double seconds, double x, double y) {}
+
+    /**
+     * The way of a track; null for a point that is never seen.
+     *
+     * @param points of the frames, in shares of the picture's sides
+     * @param seconds of a frame
+     */
+    public static @Nullable Way of(List<TrackPoint> points, IntToDoubleFunction seconds) {
+        List<At> seen = IntStream.range(0, points.size())
+                .filter(i -> points.get(i).visible())
+                .mapToObj(i -> new At(
+                        seconds.applyAsDouble(i),
+                        points.get(i).x(),
+                        points.get(i).y()))
+                .toList();
+        return seen.isEmpty() ? null : new Way(seen);
+    }
 
     public Way {
         places = List.copyOf(places);

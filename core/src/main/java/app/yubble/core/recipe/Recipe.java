@@ -16,6 +16,7 @@ import app.yubble.core.shape.BlurShape;
 import app.yubble.core.touchup.Span;
 import app.yubble.core.touchup.Touchup;
 import java.util.List;
+import java.util.function.Function;
 
 /** The settings of every stage. */
 public record Recipe(
@@ -68,30 +69,9 @@ public record Recipe(
     public static final Recipe INITIAL = Declared.usual(Recipe.class);
 
     public Recipe {
-        touchups = List.copyOf(touchups);
-        if (touchups.size() > MOST_TOUCHUPS) {
-            throw new IllegalArgumentException(
-                    "a recipe has at most " + MOST_TOUCHUPS + " touch-ups, found " + touchups.size());
-        }
-        if (touchups.stream().map(Touchup::id).distinct().count() < touchups.size()) {
-            throw new IllegalArgumentException("two touch-ups of a recipe have one id");
-        }
-        follows = List.copyOf(follows);
-        if (follows.size() > MOST_FOLLOWS) {
-            throw new IllegalArgumentException(
-                    "a recipe follows at most " + MOST_FOLLOWS + " points, found " + follows.size());
-        }
-        if (follows.stream().map(Follow::id).distinct().count() < follows.size()) {
-            throw new IllegalArgumentException("two follows of a recipe have one id");
-        }
-        shapes = List.copyOf(shapes);
-        if (shapes.size() > MOST_SHAPES) {
-            throw new IllegalArgumentException(
-                    "a recipe has at most " + MOST_SHAPES + " blur shapes, found " + shapes.size());
-        }
-        if (shapes.stream().map(BlurShape::id).distinct().count() < shapes.size()) {
-            throw new IllegalArgumentException("two blur shapes of a recipe have one id");
-        }
+        touchups = some(touchups, Touchup::id, MOST_TOUCHUPS, "touch-ups");
+        follows = some(follows, Follow::id, MOST_FOLLOWS, "follows");
+        shapes = some(shapes, BlurShape::id, MOST_SHAPES, "blur shapes");
         SETTINGS.check(
                 depth,
                 touchups,
@@ -106,6 +86,16 @@ public record Recipe(
                 marks,
                 follows,
                 shapes);
+    }
+
+    private static <T> List<T> some(List<T> all, Function<T, String> id, int most, String called) {
+        if (all.size() > most) {
+            throw new IllegalArgumentException("a recipe has at most " + most + " " + called + ", found " + all.size());
+        }
+        if (all.stream().map(id).distinct().count() < all.size()) {
+            throw new IllegalArgumentException("two " + called + " of a recipe have one id");
+        }
+        return List.copyOf(all);
     }
 
     @Override
@@ -134,163 +124,54 @@ public record Recipe(
     }
 
     public Recipe withDepth(DepthChoice value) {
-        return new Recipe(
-                value,
-                touchups,
-                band,
-                aperture,
-                gain,
-                disc,
-                glints,
-                atmosphere,
-                finish,
-                opacity,
-                marks,
-                follows,
-                shapes);
+        return SETTINGS.replaced(this, "depth", value);
     }
 
     public Recipe withTouchups(List<Touchup> value) {
-        return new Recipe(
-                depth, value, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, follows, shapes);
+        return SETTINGS.replaced(this, "touchups", value);
     }
 
     public Recipe withBand(SharpBand value) {
-        return new Recipe(
-                depth,
-                touchups,
-                value,
-                aperture,
-                gain,
-                disc,
-                glints,
-                atmosphere,
-                finish,
-                opacity,
-                marks,
-                follows,
-                shapes);
+        return SETTINGS.replaced(this, "band", value);
     }
 
     public Recipe withAperture(Aperture value) {
-        return new Recipe(
-                depth, touchups, band, value, gain, disc, glints, atmosphere, finish, opacity, marks, follows, shapes);
+        return SETTINGS.replaced(this, "aperture", value);
     }
 
     public Recipe withGain(Gain value) {
-        return new Recipe(
-                depth,
-                touchups,
-                band,
-                aperture,
-                value,
-                disc,
-                glints,
-                atmosphere,
-                finish,
-                opacity,
-                marks,
-                follows,
-                shapes);
+        return SETTINGS.replaced(this, "gain", value);
     }
 
     public Recipe withDisc(Disc value) {
-        return new Recipe(
-                depth,
-                touchups,
-                band,
-                aperture,
-                gain,
-                value,
-                glints,
-                atmosphere,
-                finish,
-                opacity,
-                marks,
-                follows,
-                shapes);
+        return SETTINGS.replaced(this, "disc", value);
     }
 
     public Recipe withGlints(Glints value) {
-        return new Recipe(
-                depth,
-                touchups,
-                band,
-                aperture,
-                gain,
-                disc,
-                value,
-                atmosphere,
-                finish,
-                opacity,
-                marks,
-                follows,
-                shapes);
+        return SETTINGS.replaced(this, "glints", value);
     }
 
     public Recipe withAtmosphere(Atmosphere value) {
-        return new Recipe(
-                depth, touchups, band, aperture, gain, disc, glints, value, finish, opacity, marks, follows, shapes);
+        return SETTINGS.replaced(this, "atmosphere", value);
     }
 
     public Recipe withFinish(Finish value) {
-        return new Recipe(
-                depth,
-                touchups,
-                band,
-                aperture,
-                gain,
-                disc,
-                glints,
-                atmosphere,
-                value,
-                opacity,
-                marks,
-                follows,
-                shapes);
+        return SETTINGS.replaced(this, "finish", value);
     }
 
     public Recipe withMarks(Marks value) {
-        return new Recipe(
-                depth,
-                touchups,
-                band,
-                aperture,
-                gain,
-                disc,
-                glints,
-                atmosphere,
-                finish,
-                opacity,
-                value,
-                follows,
-                shapes);
+        return SETTINGS.replaced(this, "marks", value);
     }
 
     public Recipe withFollows(List<Follow> value) {
-        return new Recipe(
-                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, opacity, marks, value, shapes);
+        return SETTINGS.replaced(this, "follows", value);
     }
 
     public Recipe withShapes(List<BlurShape> value) {
-        return new Recipe(
-                depth,
-                touchups,
-                band,
-                aperture,
-                gain,
-                disc,
-                glints,
-                atmosphere,
-                finish,
-                opacity,
-                marks,
-                follows,
-                value);
+        return SETTINGS.replaced(this, "shapes", value);
     }
 
     public Recipe withOpacity(double value) {
-        return new Recipe(
-                depth, touchups, band, aperture, gain, disc, glints, atmosphere, finish, value, marks, follows, shapes);
+        return SETTINGS.replaced(this, "opacity", value);
     }
 }

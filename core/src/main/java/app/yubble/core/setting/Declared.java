@@ -229,6 +229,21 @@ public final class Declared<T extends Record> {
         return make(values);
     }
 
+    /** A record with another value of one component, by its name in Java. */
+    public T replaced(T from, String component, Object value) {
+        @Nullable Object[] values = new Object[items.size()];
+        boolean found = false;
+        for (int i = 0; i < values.length; i++) {
+            boolean own = items.get(i).component().getName().equals(component);
+            found |= own;
+            values[i] = own ? value : value(from, i);
+        }
+        if (!found) {
+            throw new IllegalStateException(constructor.getDeclaringClass() + " has no " + component);
+        }
+        return make(values);
+    }
+
     /** The value of a component. */
     public @Nullable Object value(T from, int index) {
         try {

@@ -75,7 +75,10 @@ public class Follows {
         Map<Follow, @Nullable Way> ways = new HashMap<>();
         known.forEach((follow, track) -> {
             if (carriers.contains(follow.id())) {
-                ways.put(follow, way(track, material));
+                List<Moment> moments = material.moments();
+                List<TrackPoint> points = track.points()
+                        .subList(0, Math.min(moments.size(), track.points().size()));
+                ways.put(follow, Way.of(points, i -> moments.get(i).micros() / MICROS));
             }
         });
         return moment -> new Following(
@@ -89,19 +92,6 @@ public class Follows {
                         },
                         ways::get)
                 .at(moment);
-    }
-
-    /** Null for a point that is never seen. */
-    private static @Nullable Way way(Tracks.Known track, ShotMaterial material) {
-        List<Moment> moments = material.moments();
-        List<Way.At> seen = new ArrayList<>();
-        for (int i = 0; i < Math.min(moments.size(), track.points().size()); i++) {
-            TrackPoint point = track.points().get(i);
-            if (point.visible()) {
-                seen.add(new Way.At(moments.get(i).micros() / MICROS, point.x(), point.y()));
-            }
-        }
-        return seen.isEmpty() ? null : new Way(seen);
     }
 
     /**

@@ -1,16 +1,12 @@
 package app.yubble.server.follow;
 
-import app.yubble.core.follow.Anchor;
 import app.yubble.core.follow.EyeFinder;
 import app.yubble.core.follow.Follow;
-import app.yubble.core.follow.GreySource;
 import app.yubble.core.follow.Put;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Tracker;
-import app.yubble.core.raster.Size;
 import app.yubble.core.subject.FaceFinder;
 import app.yubble.media.clip.ClipFile;
-import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.clip.GreyClip;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.StoredProgress;
@@ -36,7 +32,6 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -56,8 +51,6 @@ public class Tracks {
 
     private static final int MOST_READ = 200;
     private static final int LONGEST_FAULT = 480;
-    /** Microseconds of a second. */
-    private static final double MICROS = 1e6;
 
     private final TrackRepository repository;
     private final Shots shots;
@@ -162,14 +155,13 @@ public class Tracks {
         }
         Shot shot = shots.byId(track.shotId());
         ClipFile small = clips.small(shot);
-        GreySource source = new GreyClip(small.file(), small.sheet());
         List<Put> puts = List.of(json.readValue(track.puts(), Put[].class));
         StoredProgress progress =
                 new StoredProgress(done -> repository.reach(id, Math.min(0.99, done), Instant.now()) > 0);
-        List<TrackPoint> points = new Tracker(new LucasKanade(), track.eye() ? eyes : null)
-                .track(source, small.sheet().cuts(), anchors(puts, small.sheet()), progress);
+        Tracker tracker = new Tracker(new LucasKanade(), track.eye() ? eyes : null);
+        List<TrackPoint> points = new GreyClip(small.file(), small.sheet()).track(tracker, puts, progress);
         try {
-            byte[] bytes = TrackFile.write(inShares(points, source.size()));
+            byte[] bytes = TrackFile.write(points);
             repository.finish(id, files.put(new ByteArrayInputStream(bytes)).hash(), Instant.now());
         } catch (IOException fault) {
             throw new UncheckedIOException("a track could not be stored", fault);
@@ -179,24 +171,6 @@ public class Tracks {
     void fail(UUID id, RuntimeException fault) {
         String said = "It could not be followed: " + fault.getMessage();
         repository.fail(id, said.substring(0, Math.min(LONGEST_FAULT, said.length())), Instant.now());
-    }
-
-    /** Of two in one frame the later one. */
-    private static List<Anchor> anchors(List<Put> puts, ClipSheet sheet) {
-        Size size = sheet.info().size();
-        TreeMap<Integer, Anchor> out = new TreeMap<>();
-        for (Put each : puts) {
-            int frame = sheet.frameAt(Math.round(each.at() * MICROS));
-            out.put(frame, new Anchor(frame, each.x() * size.width() - 0.5, each.y() * size.height() - 0.5));
-        }
-        return List.copyOf(out.values());
-    }
-
-    private static List<TrackPoint> inShares(List<TrackPoint> points, Size size) {
-        return points.stream()
-                .map(each -> new TrackPoint(
-                        (each.x() + 0.5) / size.width(), (each.y() + 0.5) / size.height(), each.visible(), each.sure()))
-                .toList();
     }
 
     private static String name(Follow follow) {
