@@ -229,12 +229,7 @@ fieldset {
   align-items: center;
 }
 select {
-  background: var(--well);
-  color: var(--ink);
-  border: 1px solid var(--line);
-  border-radius: 3px;
   padding: 3px 6px;
-  font-size: 12px;
   min-width: 0;
   width: 100%;
 }

@@ -248,12 +248,4 @@ const nearest = computed(() => aperture.value.focalLength / 1000 + 0.01)
   justify-content: space-between;
   align-items: center;
 }
-select {
-  background: var(--well);
-  color: var(--ink);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 1px 6px;
-  font-size: 12px;
-}
 </style>

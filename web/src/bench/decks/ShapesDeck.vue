@@ -62,6 +62,19 @@ const DEPTH: Field[] = [
 ]
 const looks = computed(() => LOOK.filter((each) => each.key !== 'corners' || chosen.value?.form === 'rectangle'))
 
+const named = (key: string) => settings[`shape.${key}` as SettingPath]
+const field = (each: Field, shape: Shape) => ({
+  value: shape[each.key],
+  label: named(each.key).called,
+  hint: named(each.key).means,
+  least: 0,
+  most: each.most,
+  step: each.step,
+  text: text(each, shape),
+})
+const set = ({ key }: Field, value: number, live: boolean): void =>
+  shapes.change(`${named(key).called} of a shape`, { [key]: value }, live)
+
 /** A number of its place, which has marks in a clip. */
 const turn = computed(() => Math.round(shapes.place?.turn ?? 0))
 const put = (part: Partial<Place>, live: boolean): void => shapes.put(part, live, 'Shape turned')
@@ -82,7 +95,6 @@ function depthHere(): void {
   const inside = (share: number): number => Math.min(1, Math.max(0, share))
   shapes.change('Depth of a shape', { depth: nearnessAt(map, inside(place.x), inside(place.y)) })
 }
-const named = (key: string) => settings[`shape.${key}` as SettingPath]
 </script>
 
 <template>
@@ -145,16 +157,10 @@ const named = (key: string) => settings[`shape.${key}` as SettingPath]
         <SliderField
           v-for="each in looks"
           :key="each.key"
-          :value="chosen[each.key]"
-          :label="named(each.key).called"
-          :hint="named(each.key).means"
-          :least="0"
-          :most="each.most"
-          :step="each.step"
-          :text="text(each, chosen)"
+          v-bind="field(each, chosen)"
           :data-test="`shape-${each.key}`"
-          @live="shapes.change('', { [each.key]: $event }, true)"
-          @commit="shapes.change(`${named(each.key).called} of a shape`, { [each.key]: $event })" />
+          @live="set(each, $event, true)"
+          @commit="set(each, $event, false)" />
         <SliderField
           :value="turn"
           :label="named('turn').called"
@@ -192,15 +198,9 @@ const named = (key: string) => settings[`shape.${key}` as SettingPath]
         <SliderField
           v-for="each in DEPTH"
           :key="each.key"
-          :value="chosen[each.key]"
-          :label="named(each.key).called"
-          :hint="named(each.key).means"
-          :least="0"
-          :most="each.most"
-          :step="each.step"
-          :text="text(each, chosen)"
-          @live="shapes.change('', { [each.key]: $event }, true)"
-          @commit="shapes.change(`${named(each.key).called} of a shape`, { [each.key]: $event })" />
+          v-bind="field(each, chosen)"
+          @live="set(each, $event, true)"
+          @commit="set(each, $event, false)" />
         <v-btn
           size="small"
           title="Its depth becomes that of what lies in its middle"
@@ -290,13 +290,5 @@ const named = (key: string) => settings[`shape.${key}` as SettingPath]
   display: flex;
   gap: 6px;
   align-items: center;
-}
-select {
-  background: var(--well);
-  color: var(--ink);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 1px 6px;
-  font-size: 12px;
 }
 </style>

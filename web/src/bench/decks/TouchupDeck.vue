@@ -424,12 +424,7 @@ function rename(id: string, event: Event): void {
   gap: 1px;
 }
 select {
-  background: var(--well);
-  color: var(--ink);
-  border: 1px solid var(--line);
-  border-radius: 3px;
   padding: 2px 6px;
-  font-size: 12px;
   min-height: 24px;
 }
 .list {

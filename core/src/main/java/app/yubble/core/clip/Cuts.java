@@ -22,6 +22,28 @@ public final class Cuts {
     /** By eye on the same: fast movement changes neighbouring frames alike. */
     private static final double LEAST_RATIO = 2.5;
 
+    /**
+     * The first frame of the shot that a frame belongs to.
+     *
+     * @param cuts as {@link #found}
+     */
+    public static int from(List<Integer> cuts, int frame) {
+        return cuts.stream()
+                .filter(cut -> cut <= frame)
+                .mapToInt(cut -> cut)
+                .max()
+                .orElse(0);
+    }
+
+    /**
+     * The first frame behind that shot.
+     *
+     * @param frames of the clip
+     */
+    public static int end(List<Integer> cuts, int frame, int frames) {
+        return cuts.stream().filter(cut -> cut > frame).findFirst().orElse(frames);
+    }
+
     private final List<Double> changes = new ArrayList<>();
     private @Nullable Plane before;
 

@@ -1,5 +1,6 @@
 package app.yubble.core.follow;
 
+import app.yubble.core.clip.Cuts;
 import app.yubble.core.raster.Progress;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -61,25 +62,17 @@ public final class Tracker {
         @Nullable TrackPoint[] out = new TrackPoint[source.frames()];
         TreeMap<Integer, List<Anchor>> shots = new TreeMap<>();
         for (Anchor each : ordered) {
-            shots.computeIfAbsent(from(cuts, each.frame()), none -> new ArrayList<>())
+            shots.computeIfAbsent(Cuts.from(cuts, each.frame()), none -> new ArrayList<>())
                     .add(each);
         }
         double[] done = {0};
         shots.forEach((from, own) -> {
-            int to = cuts.stream().filter(cut -> cut > from).findFirst().orElse(source.frames());
+            int to = Cuts.end(cuts, from, source.frames());
             shot(source, from, to, own, out, () -> {
                 progress.at(Math.min(1, ++done[0] / source.frames()));
             });
         });
         return Filled.of(out, ordered);
-    }
-
-    private static int from(List<Integer> cuts, int frame) {
-        return cuts.stream()
-                .filter(cut -> cut <= frame)
-                .mapToInt(cut -> cut)
-                .max()
-                .orElse(0);
     }
 
     private void shot(

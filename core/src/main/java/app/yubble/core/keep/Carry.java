@@ -26,19 +26,27 @@ final class Carry {
     private static final float WENT_ALONG = 2.5f;
     /** What it says where flow does not agree. */
     private static final float LEAST_BELIEF = 0.15f;
-    /** What is left of {@link #cameOut} with each frame. */
-    private static final float FADES = 0.85f;
     /** Share of a place's surroundings up to which it is one that nothing came to lie on. */
     private static final float UNCOVERED = 0.4f;
     /** Difference in a rooted colour from which a place shows nothing that was seen before. */
     private static final float UNLIKE = 0.08f;
-    /** Of it: what came out so long ago is known. */
+    /** What is left of {@link #cameOut} with each frame. */
+    private static final float FADES = 0.85f;
+    /** Of {@link #cameOut}: what came out so long ago is known. */
     private static final float LONG_OUT = 0.08f;
+    /** Mask from which a pixel is all subject. */
+    private static final float ALL = 0.9f;
+    /** Share of the subject's depths at either end that may be something else's. */
+    private static final double OUTLIERS = 0.03;
+    /** Of the span of its depths, and of nearness: by how much others may lie beside them. */
+    private static final float AIR_SHARE = 0.25f;
+    /** See {@link #AIR_SHARE}. */
+    private static final float AIR = 0.01f;
     /** Pixels by which its extent gets smaller with each frame. */
     private static final int GOES_BACK = 1;
     /** Pixels around it that are looked at. */
     private static final int AROUND = 56;
-    /** Pixels by which those grow with each frame that it is lost. */
+    /** Pixels by which what is looked through grows with each frame that it is lost. */
     private static final int LOST_GROWS = 6;
     /** Share of the size it had below which it is lost. */
     private static final double LOST = 0.004;
@@ -236,7 +244,7 @@ final class Carry {
         float[] own = new float[along.samples().length];
         int count = 0;
         for (int i = 0; i < own.length; i++) {
-            if (along.samples()[i] > 0.9f && agreement.samples()[i] > BELIEVED) {
+            if (along.samples()[i] > ALL && agreement.samples()[i] > BELIEVED) {
                 own[count++] = nearness.samples()[i];
             }
         }
@@ -244,9 +252,9 @@ final class Carry {
             return new float[] {0, 1};
         }
         Arrays.sort(own, 0, count);
-        float low = own[(int) (count * 0.03)];
-        float high = own[(int) (count * 0.97)];
-        float air = 0.25f * (high - low) + 0.01f;
+        float low = own[(int) (count * OUTLIERS)];
+        float high = own[(int) (count * (1 - OUTLIERS))];
+        float air = AIR_SHARE * (high - low) + AIR;
         return new float[] {low - air, high + air};
     }
 

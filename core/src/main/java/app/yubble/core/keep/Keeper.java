@@ -1,5 +1,6 @@
 package app.yubble.core.keep;
 
+import app.yubble.core.clip.Cuts;
 import app.yubble.core.clip.FlowFinder;
 import app.yubble.core.keep.SceneSource.Scene;
 import app.yubble.core.raster.Plane;
@@ -56,10 +57,9 @@ public final class Keeper {
         Runnable told = () -> progress.at(Math.min(1, ++done[0] / (source.frames() * 2)));
         for (int i = 0; i < ordered.size(); i++) {
             Seed seed = ordered.get(i);
-            int shot = from(cuts, seed.frame());
-            int end =
-                    cuts.stream().filter(cut -> cut > seed.frame()).findFirst().orElse(source.frames());
-            Seed before = i > 0 && from(cuts, ordered.get(i - 1).frame()) == shot ? ordered.get(i - 1) : null;
+            int shot = Cuts.from(cuts, seed.frame());
+            int end = Cuts.end(cuts, seed.frame(), source.frames());
+            Seed before = i > 0 && Cuts.from(cuts, ordered.get(i - 1).frame()) == shot ? ordered.get(i - 1) : null;
             Seed after = i < ordered.size() - 1 && ordered.get(i + 1).frame() < end ? ordered.get(i + 1) : null;
             to.accept(seed.frame(), seed.mask());
             if (before == null) {
@@ -78,14 +78,6 @@ public final class Keeper {
                 back(source, after, seed.frame() + 1, known, to, told);
             }
         }
-    }
-
-    private static int from(List<Integer> cuts, int frame) {
-        return cuts.stream()
-                .filter(cut -> cut <= frame)
-                .mapToInt(cut -> cut)
-                .max()
-                .orElse(0);
     }
 
     /** Takes what was carried to a frame. */
