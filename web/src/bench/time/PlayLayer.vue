@@ -14,6 +14,8 @@ const film = ref<HTMLVideoElement>()
 const untouched = ref<HTMLVideoElement>()
 /** Two films that are farther apart, in seconds, are brought together. */
 const APART = 0.06
+/** After which time a film that was kept from beginning is begun again, in milliseconds. */
+const RUNS_AGAIN = 100
 
 const result = computed(() =>
   timeline.fresh && timeline.rendered && !bench.holding ? api.deliveryFile(timeline.rendered.delivery.id) : '',
@@ -76,11 +78,19 @@ function stepBack(video: HTMLVideoElement): void {
   video.currentTime = Math.max(0, video.currentTime - by)
 }
 
+/** Playing ends when the film cannot be played; one that made room for another, or is sought in, only begins later. */
+function run(video: HTMLVideoElement): void {
+  video.play().catch((refused: DOMException) => {
+    if (refused.name !== 'AbortError') timeline.stop()
+    else if (video === film.value && video.paused && timeline.rate > 0) setTimeout(() => run(video), RUNS_AGAIN)
+  })
+}
+
 function startAt(seconds: number): void {
   const video = film.value
   if (!video) return
   video.currentTime = Math.max(0, seconds - offset.value)
-  if (timeline.rate > 0) void video.play().catch(() => timeline.stop())
+  if (timeline.rate > 0) run(video)
   const other = untouched.value
   if (other) {
     other.currentTime = seconds
@@ -105,7 +115,7 @@ watch(
     if (rate < 0) video.pause()
     else {
       video.playbackRate = rate
-      void video.play().catch(() => timeline.stop())
+      run(video)
     }
   },
 )

@@ -1,6 +1,7 @@
 package app.yubble.bench;
 
 import app.yubble.core.follow.Anchor;
+import app.yubble.core.follow.EyeFinder;
 import app.yubble.core.follow.GreyFrame;
 import app.yubble.core.follow.GreySource;
 import app.yubble.core.follow.TrackPoint;
@@ -9,7 +10,10 @@ import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
 import app.yubble.media.clip.ClipFile;
 import app.yubble.media.clip.GreyClip;
+import app.yubble.vision.FaceEyes;
+import app.yubble.vision.FaceNetworks;
 import app.yubble.vision.LucasKanade;
+import app.yubble.vision.ModelFolder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -26,6 +30,9 @@ final class FollowCard {
     private static final double USUAL_HEIGHT = 720;
     /** Pixels of such a frame within which a point is right. */
     private static final double RIGHT = 2;
+
+    private static final EyeFinder EYES =
+            new FaceEyes(new FaceNetworks(new ModelFolder(Path.of(System.getProperty("yubble.models", "var/models")))));
 
     private FollowCard() {}
 
@@ -116,7 +123,7 @@ final class FollowCard {
         ClipFile clip = scene.clip();
         List<FollowScene.Exact> exact = each.exact(scene);
         GreySource grey = held(new GreyClip(clip.file(), clip.sheet()));
-        Tracker tracker = new Tracker(new LucasKanade());
+        Tracker tracker = new Tracker(new LucasKanade(), each.eye() ? EYES : null);
         long start = System.nanoTime();
         List<TrackPoint> found = tracker.track(
                 grey, clip.sheet().cuts(), List.of(new Anchor(each.frame(), each.x(), each.y())), Progress.NONE);

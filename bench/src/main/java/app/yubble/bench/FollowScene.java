@@ -8,7 +8,11 @@ import java.util.function.ToDoubleFunction;
  * Points of scenes with exact depth whose way is known exactly: a place of a frame becomes a point of the scene by its depth, moves as the
  * scene's source says, and is seen from each frame's camera; it is hidden where depth there is nearer.
  */
-record FollowScene(String name, String clip, int frame, double x, double y, Way way) {
+record FollowScene(String name, String clip, int frame, double x, double y, Way way, boolean eye) {
+    FollowScene(String name, String clip, int frame, double x, double y, Way way) {
+        this(name, clip, frame, x, y, way, false);
+    }
+
     /** Share by which depth may be nearer than the point: depth has 4096 steps, and surfaces are round. */
     private static final double SAME = 0.03;
 
@@ -29,11 +33,29 @@ record FollowScene(String name, String clip, int frame, double x, double y, Way 
         }
     }
 
+    /** An eye of the head that turns, so far from the middle of its face, in metres; as {@code turning.pov} says. */
+    private static Way turning(double beside) {
+        double ahead = -0.098;
+        ToDoubleFunction<Double> turn = t -> Math.toRadians(-22 + 40 * t);
+        return new Way(
+                t -> beside * Math.cos(turn.applyAsDouble(t))
+                        + ahead * Math.sin(turn.applyAsDouble(t))
+                        - 0.22
+                        + 0.4 * t,
+                t -> 0,
+                t -> ahead * Math.cos(turn.applyAsDouble(t))
+                        - beside * Math.sin(turn.applyAsDouble(t))
+                        + 0.35
+                        - 0.6 * t);
+    }
+
     private static final String ARRIVAL = "demo/clips/arrival.json";
     private static final String STROLL = "bench/clips/stroll.json";
     private static final String SITTING = "bench/clips/sitting.json";
 
     private static final String PASSING = "bench/clips/passing.json";
+
+    private static final String TURNING = "bench/clips/turning.json";
 
     private static final Way PASSING_TRAIN = new Way(t -> -16 * t, t -> 0, t -> 0);
     private static final Way TRAIN = Way.away(t -> 30 * (1 - t) * (1 - t) * (0.55 + 0.45 * (1 - t)));
@@ -64,7 +86,11 @@ record FollowScene(String name, String clip, int frame, double x, double y, Way 
                 new FollowScene("sitting, other eye", SITTING, 18, 365, 153, Way.NONE),
                 new FollowScene("sitting, mouth", SITTING, 18, 342, 202, Way.NONE),
                 new FollowScene("sitting, who passes", SITTING, 18, 124, 132, new Way(t -> 2.2 * t, t -> 0, t -> 0)),
-                new FollowScene("sitting, window", SITTING, 18, 230, 135, Way.NONE));
+                new FollowScene("sitting, window", SITTING, 18, 230, 135, Way.NONE),
+                new FollowScene("turning, eye", TURNING, 0, 353, 240, turning(-0.032), true),
+                new FollowScene("turning, other eye", TURNING, 0, 387, 240, turning(0.032), true),
+                new FollowScene("turning, eye as a point", TURNING, 0, 353, 240, turning(-0.032)),
+                new FollowScene("turning, other as a point", TURNING, 0, 387, 240, turning(0.032)));
     }
 
     /** @param nearness of the point */

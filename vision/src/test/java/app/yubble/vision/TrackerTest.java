@@ -45,6 +45,11 @@ class TrackerTest {
         default boolean turned(int frame) {
             return false;
         }
+
+        /** How far to the right of it something else looks as it does, or as it did before it turned. */
+        default double twin(int frame) {
+            return 10_000;
+        }
     }
 
     private static final Scene STRAIGHT = new Scene() {
@@ -87,8 +92,11 @@ class TrackerTest {
                 double u = (x - scene.x(frame)) / scene.scale(frame);
                 double v = (y - scene.y(frame)) / scene.scale(frame);
                 double value = 90 + 30 * Math.sin(x / 70.0) * Math.cos(y / 50.0);
+                double beside = u - scene.twin(frame);
                 if (scene.shown(frame) && Math.abs(u) < 24 && Math.abs(v) < 24) {
-                    value = 128 + 60 * Math.sin(u / 2.7 + (u * u + 9 * v) / 90) + 50 * Math.cos(v / 3.1 + u * v / 60);
+                    value = board(u, v);
+                } else if (Math.abs(beside) < 24 && Math.abs(v) < 24) {
+                    value = board(beside, v);
                 }
                 if (scene.turned(frame) && Math.abs(u) < 24 && Math.abs(v) < 24) {
                     value = 120 + 70 * Math.sin(v / 2.2 - (v * v + 5 * u) / 70) + 40 * Math.cos(u / 4.1 - u * v / 45);
@@ -100,6 +108,10 @@ class TrackerTest {
             }
         }
         return new GreyFrame(SIZE, out);
+    }
+
+    private static double board(double u, double v) {
+        return 128 + 60 * Math.sin(u / 2.7 + (u * u + 9 * v) / 90) + 50 * Math.cos(v / 3.1 + u * v / 60);
     }
 
     private static List<TrackPoint> track(Scene scene, List<Integer> cuts, Anchor... anchors) {
@@ -187,8 +199,8 @@ class TrackerTest {
         assertThat(after).isGreaterThan(10);
     }
 
-    /** A head that turns while it is hidden from frame 15 to 29. */
-    private static final Scene TURNING = new Scene() {
+    /** A head that turns while it is hidden from frame 15 to 29, and back at frame 50. */
+    private static class Turning implements Scene {
         @Override
         public double x(int frame) {
             return 60 + 4 * frame;
@@ -201,18 +213,20 @@ class TrackerTest {
 
         @Override
         public boolean shown(int frame) {
-            return frame < 15;
+            return frame < 15 || frame >= 50;
         }
 
         @Override
         public boolean turned(int frame) {
-            return frame >= 30;
+            return frame >= 30 && frame < 50;
         }
-    };
+    }
 
-    private static List<TrackPoint> byFaces(Anchor anchor, List<EyeFinder.Eyes> others) {
+    private static final Scene TURNING = new Turning();
+
+    private static List<TrackPoint> byFaces(Scene scene, Anchor anchor, List<EyeFinder.Eyes> others) {
         int[] last = {0};
-        GreySource plain = source(TURNING);
+        GreySource plain = source(scene);
         GreySource told = new GreySource() {
             @Override
             public Size size() {
@@ -237,7 +251,7 @@ class TrackerTest {
             if (frame >= 15 && frame < 30) {
                 return others;
             }
-            double x = TURNING.x(frame);
+            double x = scene.x(frame);
             EyeFinder.Eyes own = new EyeFinder.Eyes(new EyeFinder.At(x - 20, 130), new EyeFinder.At(x, 130), 60);
             return Stream.concat(Stream.of(own), others.stream()).toList();
         };
@@ -247,33 +261,54 @@ class TrackerTest {
     @Test
     void anEyeWhoseHeadHasTurnedWhileItWasHiddenIsFoundByItsFace() {
         EyeFinder.Eyes far = new EyeFinder.Eyes(new EyeFinder.At(430, 30), new EyeFinder.At(450, 30), 60);
-        List<TrackPoint> track = byFaces(on(TURNING, 0), List.of(far));
+        List<TrackPoint> track = byFaces(TURNING, on(TURNING, 0), List.of(far));
         for (int frame = 16; frame < 30; frame++) {
             assertThat(track.get(frame).visible()).as("frame %d", frame).isFalse();
         }
         for (int frame = 33; frame < FRAMES; frame++) {
-            assertThat(track.get(frame).sure()).as("frame %d", frame).isTrue();
+            assertThat(track.get(frame).visible()).as("frame %d", frame).isTrue();
+            // A face tells where it is only roughly.
+            boolean asItWas = frame >= 50;
+            assertThat(track.get(frame).sure()).as("frame %d", frame).isEqualTo(asItWas);
             assertThat(off(track.get(frame), TURNING, frame))
                     .as("frame %d", frame)
                     .isLessThan(1);
         }
         // By its appearance alone it is not found.
         List<TrackPoint> alone = track(TURNING, List.of(), on(TURNING, 0));
-        assertThat(alone.subList(30, FRAMES)).noneMatch(TrackPoint::sure);
+        assertThat(alone.subList(30, 50)).noneMatch(TrackPoint::sure);
+    }
+
+    @Test
+    void theOtherEyeIsNotKeptWhenTheFaceSaysWhereItsOwnIs() {
+        Scene twin = new Turning() {
+            @Override
+            public double twin(int frame) {
+                return frame >= 30 && frame < 50 ? 57 : 10_000;
+            }
+        };
+        List<TrackPoint> track = byFaces(twin, on(twin, 0), List.of());
+        for (int frame = 33; frame < FRAMES; frame++) {
+            assertThat(off(track.get(frame), twin, frame)).as("frame %d", frame).isLessThan(1);
+        }
+        // By appearance alone it is the other one that is found.
+        List<TrackPoint> alone = track(twin, List.of(), on(twin, 0));
+        assertThat(alone.subList(36, 50)).allMatch(each -> each.visible() && !each.sure());
+        assertThat(off(alone.get(40), twin, 40)).isGreaterThan(50);
     }
 
     @Test
     void whichOfTwoFacesIsMeantIsNotSure() {
         double x = TURNING.x(34);
         EyeFinder.Eyes beside = new EyeFinder.Eyes(new EyeFinder.At(x + 30, 160), new EyeFinder.At(x + 50, 160), 60);
-        List<TrackPoint> track = byFaces(on(TURNING, 0), List.of(beside));
-        assertThat(track.subList(30, FRAMES)).noneMatch(TrackPoint::sure);
+        List<TrackPoint> track = byFaces(TURNING, on(TURNING, 0), List.of(beside));
+        assertThat(track.subList(30, 50)).noneMatch(TrackPoint::sure);
     }
 
     @Test
     void aPointThatLiesOnNoEyeIsNotLookedForAmongFaces() {
-        List<TrackPoint> track = byFaces(new Anchor(0, TURNING.x(0) + 14, 140), List.of());
-        assertThat(track.subList(30, FRAMES)).noneMatch(TrackPoint::sure);
+        List<TrackPoint> track = byFaces(TURNING, new Anchor(0, TURNING.x(0) + 14, 140), List.of());
+        assertThat(track.subList(30, 50)).noneMatch(TrackPoint::sure);
     }
 
     @Test

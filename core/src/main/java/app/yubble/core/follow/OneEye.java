@@ -82,6 +82,11 @@ final class OneEye {
         return new Hit(eye.x() + across * face.width(), eye.y() + down * face.width(), face.width() / width, alone);
     }
 
+    /** Whether a place lies on the eye that was found. */
+    boolean isOn(Hit hit, Pose place) {
+        return Math.hypot(hit.x() - place.x(), hit.y() - place.y()) <= ON_IT * width * hit.scale();
+    }
+
     private double away(EyeFinder.Eyes face, Pose expected) {
         return face.eye(isOther).distance(expected.x(), expected.y());
     }

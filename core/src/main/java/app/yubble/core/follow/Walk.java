@@ -1,8 +1,10 @@
 package app.yubble.core.follow;
 
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.Deque;
 import java.util.Iterator;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -110,6 +112,12 @@ final class Walk {
     /** Whether it was found where it was not expected: it may be something else that looks like it. */
     private boolean doubtful;
 
+    /** Whether a face told where it is and what it looked like first has not: off by some of the face's width. */
+    private boolean rough;
+
+    /** The frames since which it is doubtful, of an eye. */
+    private final List<Integer> doubted = new ArrayList<>();
+
     private final Deque<Kept> kept = new ArrayDeque<>();
 
     private record Kept(int frame, GreyFrame grey) {}
@@ -183,7 +191,31 @@ final class Walk {
             hidden++;
             lookFor(frame, grey);
         }
+        if (doubtful && hidden == 0) {
+            confirm(frame, grey);
+        }
         before = grey;
+    }
+
+    /** An eye that was found where it was not expected may be the other one: its face tells. */
+    private void confirm(int frame, GreyFrame grey) {
+        OneEye own = eye;
+        if (own == null) {
+            return;
+        }
+        OneEye.Hit hit = doubted.size() % LOOKS_EVERY == 0 ? own.look(grey, pose.times(taken), doubted.size()) : null;
+        if (hit == null || !hit.sure()) {
+            doubted.add(frame);
+            return;
+        }
+        if (!own.isOn(hit, pose)) {
+            doubted.forEach(each -> out[each] = TrackPoint.guessed(hit.x(), hit.y()));
+            pose = take(grey, hit);
+            walked = 0;
+        }
+        doubtful = false;
+        doubted.clear();
+        out[frame] = new TrackPoint(pose.x(), pose.y(), true, !rough);
     }
 
     /**
@@ -217,6 +249,7 @@ final class Walk {
                 && sane(best.pose(), start);
         boolean sure = seen
                 && !doubtful
+                && (!rough || corrected != null)
                 && newest.structure() >= Tracker.LEAST
                 && found.likeness() >= SURE
                 && found.agreeing() >= SURE_AGREEING
@@ -259,6 +292,7 @@ final class Walk {
         Pose now = step.found().pose();
         speed = speed.with(pose, now);
         pose = now;
+        rough &= !step.sure();
         out[frame] = new TrackPoint(now.x(), now.y(), true, step.sure());
         if (step.together()) {
             newest.learn(step.found());
@@ -306,7 +340,7 @@ final class Walk {
         speed = new Speed((hit.pose().x() - pose.x()) / hidden, (hit.pose().y() - pose.y()) / hidden, speed.growth());
         pose = hit.pose();
         hidden = 0;
-        out[frame] = new TrackPoint(pose.x(), pose.y(), true, !doubtful);
+        out[frame] = new TrackPoint(pose.x(), pose.y(), true, !doubtful && !rough);
         goBack(grey);
     }
 
@@ -319,6 +353,7 @@ final class Walk {
             hit = search.look(grey, first, expected.times(taken), hidden, gone);
             if (hit != null) {
                 newest = first;
+                rough = false;
                 taken = Pose.at(0, 0);
             }
         }
@@ -332,10 +367,19 @@ final class Walk {
         if (hit == null || !grey.holds(hit.x(), hit.y())) {
             return null;
         }
-        newest = Patch.of(grey, hit.x(), hit.y(), first.radius());
+        return new Search.Hit(take(grey, hit), hit.sure());
+    }
+
+    /** What it looks like where a face says it is; exactly where it looks as it did first, when that can be told. */
+    private Pose take(GreyFrame grey, OneEye.Hit hit) {
+        Pose told = Pose.at(hit.x(), hit.y()).enlarged(hit.scale());
+        Patch.Found own = first.align(grey, told);
+        rough = own.likeness() < SURE || own.pose().distance(told) > first.radius() * hit.scale();
+        Pose place = rough ? told : own.pose();
+        newest = Patch.of(grey, place.x(), place.y(), first.radius());
         taken = Pose.at(0, 0).enlarged(hit.scale());
         sinceRenewed = 0;
-        return new Search.Hit(Pose.at(hit.x(), hit.y()), hit.sure());
+        return Pose.at(place.x(), place.y());
     }
 
     private void keep(int frame, GreyFrame grey) {
