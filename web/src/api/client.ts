@@ -12,6 +12,8 @@ export type Recipe = Schemas['Recipe']
 export type PickOut = Schemas['PickOut']
 /** A touch-up begins with a pick-out, with a mask from a file, or with nothing. */
 export type Touchup = Schemas['Touchup']
+export type KeptAt = Schemas['KeptAt']
+export type Stretch = Schemas['Stretch']
 export type Stroke = Schemas['Stroke']
 export type Band = Schemas['SharpBand']
 export type Disc = Schemas['Disc']
@@ -145,6 +147,8 @@ export const api = {
     upload<Shot>(`/api/shots/${id}/depth-clip?name=${encodeURIComponent(file.name)}`, file, () => undefined, true),
   clip: (id: string) => json<Clip>(`/api/shots/${id}/clip`),
   clipDepth: (id: string) => json<Schemas['DepthProgress']>(`/api/shots/${id}/clip-depth`),
+  keep: (id: string, recipe: Recipe, touchup: string) =>
+    json<Schemas['KeepView']>(`/api/shots/${id}/keep`, { method: 'POST', json: { recipe, touchup } }),
   follow: (id: string, recipe: Recipe, follow: string) =>
     json<Schemas['TrackView']>(`/api/shots/${id}/follow`, { method: 'POST', json: { recipe, follow } }),
   strip: async (id: string) => (await send(`/api/shots/${id}/strip`)).blob(),

@@ -114,9 +114,13 @@ export function newTouchup(action: Action, all: Touchup[], target: number): Touc
   }
 }
 
+/** Whether its mask begins with something that was found or brought in. */
+const begins = (touchup: Touchup): boolean =>
+  touchup.pickOut !== null || touchup.maskFile !== null || touchup.kept.length > 0
+
 /** Whether anything is painted. */
 export function hasPaint(touchup: Touchup): boolean {
-  return touchup.strokes.length > 0 || touchup.inverted || touchup.pickOut !== null || touchup.maskFile !== null
+  return touchup.strokes.length > 0 || touchup.inverted || begins(touchup)
 }
 
 /** The list with one touch-up a place earlier or later. */

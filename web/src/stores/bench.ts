@@ -305,6 +305,9 @@ export const useBench = defineStore('bench', () => {
     askPicture(false)
   }
 
+  /** What the picture is made from has become known. */
+  const drawAgain = (): void => askPicture(false)
+
   /** Shows another frame. */
   function turnTo(number: number): void {
     if (!time.turn(number)) return
@@ -528,6 +531,7 @@ export const useBench = defineStore('bench', () => {
     tracks,
     wakes,
     showTrack,
+    drawAgain,
     turnTo,
     fault,
     notice,

@@ -1,12 +1,11 @@
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
-import { api, type Problem } from '../api/client'
+import { computed, ref } from 'vue'
+import { api } from '../api/client'
+import { useAskAgain } from '../editing/askAgain'
 import { putAt, usualFollow, type Follow } from '../editing/follow'
 import { nearnessAt } from '../editing/nearness'
 import { useBench } from './bench'
 
-/** How often a point that is being followed is asked after, in milliseconds. */
-const ASK_AGAIN = 600
 const MICROS = 1e6
 
 /** Points that are followed through a clip. */
@@ -15,12 +14,8 @@ export const useFollows = defineStore('follows', () => {
   /** Whether the next click on the picture puts a new point. */
   const placing = ref(false)
   const chosenId = ref('')
-  /** Shares that are made, and faults, of those that are not there yet. */
-  const making = ref<Record<string, { done: number; fault: string }>>({})
   const all = computed<Follow[]>(() => bench.stored?.follows ?? [])
   const chosen = computed(() => all.value.find((each) => each.id === chosenId.value) ?? all.value[0])
-  const timers = new Map<string, ReturnType<typeof setTimeout>>()
-  const asked = new Map<string, string>()
 
   const seconds = computed(() => bench.micros / MICROS)
 
@@ -35,50 +30,18 @@ export const useFollows = defineStore('follows', () => {
       bench.depthPacks.length,
     ])
 
-  watch(
-    () => all.value.map(keyOf).join(),
-    () => {
-      const known = new Set(all.value.map((each) => each.id))
-      for (const id of [...asked.keys()].filter((each) => !known.has(each))) forget(id)
-      if (bench.clip) for (const each of all.value) if (asked.get(each.id) !== keyOf(each)) void ask(each.id)
+  /** Shares that are made, and faults, of those that are not there yet. */
+  const making = useAskAgain({
+    all,
+    keyOf,
+    ready: () => !!bench.clip && !!bench.stored,
+    ask: (each) => {
+      const { shot, stored } = bench
+      if (!shot || !stored) throw new Error('no clip is open')
+      return api.follow(shot.id, { ...stored, touchups: [] }, each.id)
     },
-    { immediate: true },
-  )
-
-  function forget(id: string): void {
-    clearTimeout(timers.get(id))
-    timers.delete(id)
-    asked.delete(id)
-    const { [id]: gone, ...rest } = making.value
-    if (gone) making.value = rest
-  }
-
-  async function ask(id: string): Promise<void> {
-    const follow = all.value.find((each) => each.id === id)
-    const { shot, stored } = bench
-    if (!follow || !shot || !stored) return
-    const key = keyOf(follow)
-    asked.set(id, key)
-    clearTimeout(timers.get(id))
-    try {
-      const found = await api.follow(shot.id, { ...stored, touchups: [] }, id)
-      if (asked.get(id) !== key) return
-      if (found.done >= 1) {
-        const { [id]: gone, ...rest } = making.value
-        if (gone) making.value = rest
-        bench.showTrack(id, found.frames)
-        return
-      }
-      making.value = { ...making.value, [id]: { done: found.done, fault: found.fault ?? '' } }
-      if (!found.fault)
-        timers.set(
-          id,
-          setTimeout(() => void ask(id), ASK_AGAIN),
-        )
-    } catch (problem) {
-      making.value = { ...making.value, [id]: { done: 0, fault: (problem as Problem).message } }
-    }
-  }
+    made: (id, found) => bench.showTrack(id, found.frames),
+  })
 
   /** A new point at the moment that is shown. A band that was only put once gives way to it. */
   function add(x: number, y: number, eye = false): void {

@@ -18,6 +18,8 @@ import type { PickBox } from '../editing/picking'
 import { sameMoment } from '../editing/moments'
 import { AFTER_PAINT, useBench } from './bench'
 
+export type Tool = 'brush' | 'pick-out' | 'keep'
+
 const LIVE_EVERY = 120
 /** Width of a mark as a share of the longer side: thin, so that it lies on one thing only. */
 const MARK = 0.006
@@ -40,8 +42,8 @@ export const useTouchups = defineStore('touchups', () => {
   const picking = ref(false)
   /** True while the key of the eraser is held. */
   const erasing = ref(false)
-  /** Paint with the brush, or point an object out. */
-  const tool = ref<'brush' | 'pick-out'>('brush')
+  /** Paint with the brush, point an object out, or in a clip a subject that is kept. */
+  const tool = ref<Tool>('brush')
   /** True while the mask of the selected touch-up is being made. */
   const finding = ref(false)
   /** Whether what is painted is tinted. */
@@ -272,9 +274,16 @@ export const useTouchups = defineStore('touchups', () => {
     bench.commit('Stroke taken back', { touchups: before })
   }
 
+  /** What is found in the picture is another in each frame. */
+  const frameOfMask = computed(() => {
+    const found = selected.value?.pickOut || selected.value?.kept.length
+    return bench.clip && found && !bench.playing ? bench.frame : 0
+  })
+  watch(frameOfMask, () => (mask.value = undefined))
+
   const maskKey = computed(() =>
     selected.value && bench.shot
-      ? `${bench.shot.id} ${touchupsKey([selected.value])} ${JSON.stringify(bench.recipe?.depth)}`
+      ? `${bench.shot.id} ${frameOfMask.value} ${touchupsKey([selected.value])} ${JSON.stringify(bench.recipe?.depth)}`
       : '',
   )
 
@@ -316,6 +325,12 @@ export const useTouchups = defineStore('touchups', () => {
     maskTimer = setTimeout(() => maskLoop?.request({ id, touchup }, false), AFTER_PAINT)
   }
   watch([maskKey, () => bench.step], refresh)
+
+  /** What the mask is made from has become known. */
+  function maskAgain(): void {
+    mask.value = undefined
+    refresh()
+  }
   watch(selectedId, () => (mask.value = undefined))
   watch(
     () => bench.shot?.id,
@@ -323,12 +338,14 @@ export const useTouchups = defineStore('touchups', () => {
       selectedId.value = ''
       stroke.value = last.value = mask.value = begun = undefined
       picking.value = erasing.value = finding.value = false
+      if (tool.value === 'keep') tool.value = 'brush'
     },
   )
 
   return {
     tool,
     finding,
+    maskAgain,
     pickOut,
     pickBox,
     mark,

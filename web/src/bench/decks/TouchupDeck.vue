@@ -27,6 +27,7 @@ import {
   type Action,
 } from '../../editing/painting'
 import { control } from '../../editing/settings'
+import KeepColumn from './KeepColumn.vue'
 import SliderField from './SliderField.vue'
 import SpanRow from './SpanRow.vue'
 
@@ -115,6 +116,15 @@ function rename(id: string, event: Event): void {
             @click="touchups.tool = 'pick-out'">
             Pick-out
           </button>
+          <button
+            v-if="bench.clip"
+            :class="{ on: touchups.tool === 'keep' }"
+            :aria-pressed="touchups.tool === 'keep'"
+            title="Click a subject: its mask goes along with it through the clip"
+            data-test="tool-keep"
+            @click="touchups.tool = 'keep'">
+            Keep
+          </button>
         </div>
         <v-btn
           :active="inspector.open"
@@ -161,6 +171,7 @@ function rename(id: string, event: Event): void {
       </div>
       <span class="small quiet" role="status">{{ touchups.finding ? 'Finding the object' : '' }}</span>
     </div>
+    <KeepColumn v-else-if="touchups.tool === 'keep'" />
     <div v-else class="brush">
       <SliderField
         label="Size"
@@ -288,7 +299,7 @@ function rename(id: string, event: Event): void {
           data-test="strength"
           @live="touchups.live({ strength: $event })"
           @commit="touchups.change(chosen.id, `Strength of ${chosen.name}`, { strength: $event })" />
-        <div v-if="action === 'focus' || action === 'match'" class="row">
+        <div v-if="(action === 'focus' && !chosen.kept.length) || action === 'match'" class="row">
           <span class="small target">
             depth
             <span data-test="target">{{ chosen.target.toFixed(2) }}</span>

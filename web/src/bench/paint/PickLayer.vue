@@ -2,6 +2,7 @@
 import { mdiClose } from '@mdi/js'
 import { computed, ref, shallowRef } from 'vue'
 import type { Stroke } from '../../api/client'
+import { useKeeping } from '../../stores/keeping'
 import { useTouchups } from '../../stores/touchups'
 import { nearPicture, type Point } from '../../editing/painting'
 import { boxBetween, sidesAt, stretched, type PickBox, type Sides } from '../../editing/picking'
@@ -21,8 +22,13 @@ const pulled = shallowRef<Sides>()
 const line = shallowRef<Point[]>()
 const pointer = shallowRef<{ x: number; y: number; sides: Sides | undefined }>()
 
-const pickOut = computed(() => touchups.selected?.pickOut ?? undefined)
-const box = computed(() => moving.value ?? pickOut.value)
+const keeping = useKeeping()
+const keeps = computed(() => touchups.tool === 'keep')
+/** What is pointed out: of a subject that is kept, at this moment. */
+const pickOut = computed(() => (keeps.value ? keeping.here : (touchups.selected?.pickOut ?? undefined)))
+const isWhole = computed(() => keeps.value && keeping.here?.by !== 'box')
+const begun = computed(() => (keeps.value ? !!keeping.chosen : !!pickOut.value))
+const box = computed(() => moving.value ?? (isWhole.value ? undefined : pickOut.value))
 const width = computed(() => props.picture.width * props.viewport.scale)
 const height = computed(() => props.picture.height * props.viewport.scale)
 const px = (x: number): number => props.viewport.x + x * width.value
@@ -34,7 +40,9 @@ function at(event: PointerEvent): { x: number; y: number } {
 }
 
 function sides({ x, y }: { x: number; y: number }): Sides | undefined {
-  return pickOut.value && sidesAt(pickOut.value, x, y, REACH / width.value, REACH / height.value)
+  return pickOut.value && !keeps.value
+    ? sidesAt(pickOut.value, x, y, REACH / width.value, REACH / height.value)
+    : undefined
 }
 
 function down(event: PointerEvent): void {
@@ -44,7 +52,7 @@ function down(event: PointerEvent): void {
   const place = at(event)
   pulled.value = sides(place)
   if (pulled.value) moving.value = pickOut.value
-  else if (pickOut.value) line.value = [nearPicture(place)]
+  else if (begun.value) line.value = [nearPicture(place)]
   else drawing.value = place
 }
 
@@ -60,11 +68,12 @@ function move(event: PointerEvent): void {
 function up(event: PointerEvent): void {
   event.stopPropagation()
   const on = touchups.selected
-  if (drawing.value && moving.value) touchups.pickBox(moving.value)
+  if (drawing.value && moving.value) (keeps.value ? keeping.box : touchups.pickBox)(moving.value)
+  else if (drawing.value && keeps.value) keeping.click(nearPicture(at(event)))
   else if (pulled.value && moving.value && on) {
     const { left, top, width: across, height: down } = moving.value
     touchups.pickOut(on.id, `Box of ${on.name}`, { left, top, width: across, height: down })
-  } else if (line.value) touchups.mark(line.value)
+  } else if (line.value) (keeps.value ? keeping.putRight : touchups.mark)(line.value)
   drop()
 }
 
@@ -74,7 +83,8 @@ function drop(): void {
 
 function unmark(index: number): void {
   const on = touchups.selected
-  if (on?.pickOut)
+  if (keeps.value) keeping.unmark(index)
+  else if (on?.pickOut)
     touchups.pickOut(on.id, `Mark off ${on.name}`, { marks: on.pickOut.marks.filter((_, i) => i !== index) })
 }
 
@@ -106,7 +116,7 @@ const cursor = computed(() => {
 })
 const word = computed(() => {
   if (touchups.finding) return 'finding the object'
-  if (!pickOut.value) return 'drag a box around it'
+  if (!begun.value) return keeps.value ? 'click the subject, or drag a box around it' : 'drag a box around it'
   return pointer.value?.sides ? 'move the box' : touchups.erases ? 'not of it' : 'of it'
 })
 </script>

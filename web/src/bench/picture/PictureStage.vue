@@ -473,11 +473,7 @@ defineExpose({ refit, fullSize })
       :stage="stage" />
     <PickLayer
       v-if="
-        bench.step === 'touchup' &&
-        panes.length === 1 &&
-        bench.recipe &&
-        touchups.tool === 'pick-out' &&
-        !touchups.picking
+        bench.step === 'touchup' && panes.length === 1 && bench.recipe && touchups.tool !== 'brush' && !touchups.picking
       "
       :viewport="viewport"
       :picture="picture" />

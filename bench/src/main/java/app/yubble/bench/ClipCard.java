@@ -356,7 +356,7 @@ final class ClipCard {
                 2,
                 (frame, picture) -> {
                     Picture own = Resample.toSize(picture, size);
-                    HeldPhoto still = new HeldPhoto(own, maps.get(frame), Map.of(), detail, frame);
+                    HeldPhoto still = new HeldPhoto(own, maps.get(frame), Map.of(), Map.of(), detail, frame);
                     return new RefocusLine(StageCache.keepingAll()).render(still, recipe, View.of(size), Progress.NONE);
                 },
                 (frame, picture) -> {

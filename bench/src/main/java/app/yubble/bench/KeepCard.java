@@ -51,7 +51,13 @@ final class KeepCard {
             Plane nearness = estimated
                     ? new RefocusLine(StageCache.keepingAll())
                             .nearness(
-                                    new HeldPhoto(picture, depth.get(frame), Map.of(), DepthEdges.Detail.STEADY, frame),
+                                    new HeldPhoto(
+                                            picture,
+                                            depth.get(frame),
+                                            Map.of(),
+                                            Map.of(),
+                                            DepthEdges.Detail.STEADY,
+                                            frame),
                                     DepthChoice.of(DepthChoice.Source.ESTIMATED),
                                     size)
                     : Resample.toSize(scene.exact(frame), size);
@@ -162,8 +168,16 @@ final class KeepCard {
     private double[] scored(String name, List<Keeper.Seed> seeds) {
         Plane[] found = new Plane[small.size()];
         long start = System.nanoTime();
-        new Keeper(new InverseSearchFlow())
-                .keep(source(), List.of(), seeds, Progress.NONE, (i, mask) -> found[i] = mask);
+        for (int k = 0; k < seeds.size(); k++) {
+            new Keeper(new InverseSearchFlow())
+                    .keep(
+                            source(),
+                            List.of(),
+                            seeds.subList(0, k),
+                            seeds.get(k),
+                            Progress.NONE,
+                            (i, mask) -> found[i] = mask);
+        }
         double seconds = (System.nanoTime() - start) / 1e9;
         double[] likeness = new double[found.length];
         for (int i = 0; i < found.length; i++) {

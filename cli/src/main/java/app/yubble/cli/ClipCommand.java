@@ -16,6 +16,7 @@ import app.yubble.core.refocus.HeldPhoto;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.subject.Quality;
+import app.yubble.core.touchup.Touchup;
 import app.yubble.media.clip.ClipFormat;
 import app.yubble.media.clip.ClipJoiner;
 import app.yubble.media.clip.ClipSheet;
@@ -94,6 +95,12 @@ final class ClipCommand implements Callable<Integer> {
     private @Nullable String follow;
 
     @Option(
+            names = "--keep",
+            paramLabel = "X,Y[@F]",
+            description = "the subject at this pixel at frame F (from 1) stays sharp through the clip")
+    private @Nullable String keep;
+
+    @Option(
             names = "--ease",
             defaultValue = "smooth",
             description = "between the frames of --pull: smooth, straight, hold")
@@ -127,6 +134,11 @@ final class ClipCommand implements Callable<Integer> {
             }
             boolean file = depth != null && !depth.equals("auto");
             List<Pulled> pulls = pulls(work.sheet());
+            if (keep != null) {
+                List<Touchup> all = new ArrayList<>(recipe.touchups());
+                all.add(Kept.touchup(keep, work));
+                recipe = recipe.withTouchups(all);
+            }
             Followed followed = follow == null ? null : Followed.of(follow, work, options.bandWidth(recipe.band()));
             DepthReel reel = file
                     ? work.broughtIn(Path.of(Objects.requireNonNull(depth)))
@@ -147,7 +159,7 @@ final class ClipCommand implements Callable<Integer> {
                 followed = Followed.of(recipe.follows(), work);
             }
             Course course = followed == null ? recipe : followed.course(recipe, reel, work.sheet());
-            render(work, reel, course, masks, first, end, format);
+            render(work, reel, course, masks, Kept.of(recipe, work, reel), first, end, format);
         }
         return 0;
     }
@@ -226,18 +238,18 @@ final class ClipCommand implements Callable<Integer> {
     }
 
     private Recipe withOptions(Recipe recipe, ClipWork work, DepthReel reel, int frame, Map<String, Plane> masks) {
-        HeldPhoto still = still(work.full().frame(frame), reel, frame, masks);
+        HeldPhoto still = still(work.full().frame(frame), reel, frame, masks, Kept.NOTHING);
         RefocusLine line = new RefocusLine(StageCache.keepingAll());
         Plane nearness = line.nearness(still, recipe.depth(), still.size());
         return options.withOptions(recipe, still, still.full(), nearness, Camera.UNKNOWN);
     }
 
-    private static HeldPhoto still(Picture picture, DepthReel reel, int frame, Map<String, Plane> masks) {
+    static HeldPhoto still(Picture picture, DepthReel reel, int frame, Map<String, Plane> masks, Kept kept) {
         DepthEstimate map = reel.at(frame);
         if (map == null) {
             throw new IllegalStateException("frame " + (frame + 1) + " has no depth");
         }
-        return new HeldPhoto(picture, map, masks, DepthEdges.Detail.STEADY, frame);
+        return new HeldPhoto(picture, map, masks, kept.at(frame), DepthEdges.Detail.STEADY, frame);
     }
 
     private void render(
@@ -245,6 +257,7 @@ final class ClipCommand implements Callable<Integer> {
             DepthReel reel,
             Course course,
             Map<String, Plane> masks,
+            Kept kept,
             int first,
             int end,
             @Nullable ClipFormat format)
@@ -262,7 +275,7 @@ final class ClipCommand implements Callable<Integer> {
                     (frame, picture) -> {
                         HeldPhoto still;
                         synchronized (reel) {
-                            still = still(picture, reel, frame, masks);
+                            still = still(picture, reel, frame, masks, kept);
                         }
                         RefocusLine line = new RefocusLine(StageCache.keepingAll());
                         return options.render(line, still, course.at(sheet.moment(frame)), size);

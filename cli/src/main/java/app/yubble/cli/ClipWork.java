@@ -93,6 +93,10 @@ final class ClipWork implements AutoCloseable {
         return new GreyClip(small.file(), small.sheet());
     }
 
+    ClipFile smallFile() {
+        return small;
+    }
+
     ClipSheet sheet() {
         return full.sheet();
     }

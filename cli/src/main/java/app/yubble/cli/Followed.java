@@ -8,7 +8,6 @@ import app.yubble.core.follow.Put;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Wake;
 import app.yubble.core.follow.Way;
-import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.Following;
 import app.yubble.core.recipe.Recipe;
@@ -23,25 +22,9 @@ import org.jspecify.annotations.Nullable;
 
 /** The points that a clip's recipe follows, in shares of the picture's sides. */
 record Followed(Map<Follow, List<TrackPoint>> tracks) {
-    /**
-     * What {@code --follow} follows.
-     *
-     * @param text X,Y in pixels of the full frame, and @F after it when that is not the first one
-     */
+    /** What {@code --follow} follows. */
     static Followed of(String text, ClipWork work, double width) {
-        String[] parts = text.split("@", 2);
-        double[] place = TrackCommand.place(parts[0], "--follow");
-        Size full = work.sheet().info().size();
-        TrackCommand.requireInside(place, full, "--follow");
-        int frame;
-        try {
-            frame = ClipCommand.frame(
-                            parts.length == 2 ? Integer.parseInt(parts[1].strip()) : 1, 1, "--follow", work.sheet())
-                    - 1;
-        } catch (NumberFormatException none) {
-            throw new WrongUseException("--follow: must be X,Y or X,Y@FRAME, found " + text);
-        }
-        List<Put> puts = List.of(TrackCommand.put(work, frame, place));
+        List<Put> puts = List.of(Spot.of(text, work, "--follow").put());
         Follow follow = new Follow("follow", "", puts, false, true, width, 0, Follow.USUAL_SMOOTH, Span.ALL);
         return new Followed(Map.of(follow, TrackCommand.tracked(work, puts, false)));
     }

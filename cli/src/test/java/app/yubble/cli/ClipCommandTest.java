@@ -242,6 +242,58 @@ class ClipCommandTest {
     }
 
     @Test
+    void aSubjectIsKeptSharpThroughTheClip() throws IOException {
+        Path board = film(
+                "kept.mkv",
+                "-f lavfi -i nullsrc=s=320x180:r=12:d=1 -vf geq=lum='if(lt(hypot(X-60-10*N,Y-90),24),120+90*sin(X/2-5*N)*cos(Y/3),70)':cb=128:cr=128"
+                        + " -c:v ffv1");
+        Path map = film(
+                "kept-map.mkv",
+                "-f lavfi -i nullsrc=s=320x180:r=12:d=1 -vf geq=lum='if(lt(hypot(X-60-10*N,Y-90),26),180,30)':cb=128:cr=128,format=gray"
+                        + " -c:v ffv1");
+        Path out = folder.resolve("kept");
+        String[] plain = {
+            "clip",
+            board.toString(),
+            "-o",
+            out.toString(),
+            "--depth",
+            map.toString(),
+            "--focus",
+            "20,20",
+            "--band",
+            "0.1",
+            "--radius-per-nearness",
+            "20",
+            "--from",
+            "9",
+            "--to",
+            "9"
+        };
+        assertThat(run(plain)).as(said.toString()).isZero();
+        double blurred = stripes(out.resolve("frame-0009.png"));
+        String[] kept = Arrays.copyOf(plain, plain.length + 2);
+        kept[plain.length] = "--keep";
+        kept[plain.length + 1] = "60.5,90.5@1";
+        assertThat(run(kept)).as(said.toString()).isZero();
+        assertThat(stripes(out.resolve("frame-0009.png"))).isGreaterThan(5 * blurred);
+        assertThat(run("clip", board.toString(), "-o", out.toString(), "--keep", "400,90"))
+                .isEqualTo(2);
+        assertThat(run("clip", board.toString(), "-o", out.toString(), "--keep", "60,90@99"))
+                .isEqualTo(2);
+    }
+
+    /** How much neighbours differ along the middle line of the disc that lies at 140. */
+    private static double stripes(Path png) throws IOException {
+        Plane red = PictureReader.DEFAULT.read(Inputs.bytes(png)).picture().red();
+        double sum = 0;
+        for (int x = 124; x < 156; x++) {
+            sum += Math.abs(red.at(x, 90) - red.at(x + 2, 90));
+        }
+        return sum;
+    }
+
+    @Test
     void wrongUseAndUnreadableInputHaveTheirCodesAndOneLine() throws IOException {
         Path out = folder.resolve("out.mp4");
         assertThat(run("clip", clip.toString(), "-o", out.toString(), "--pull", "99:0.5"))

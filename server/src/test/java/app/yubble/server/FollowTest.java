@@ -146,6 +146,100 @@ class FollowTest extends ServerTest {
                 .contains("9.0 s");
     }
 
+    private static ObjectNode keeping(Browser browser, String shot, String said) throws IOException {
+        ObjectNode recipe =
+                (ObjectNode) ClipShotTest.version(browser, shot).get("recipe").deepCopy();
+        ((ObjectNode) recipe.get("depth")).put("source", "file").put("snap", 0);
+        ((ObjectNode) recipe.get("band")).put("near", 1).put("far", 0);
+        ((ObjectNode) recipe.get("aperture")).put("mode", "free").put("strength", 60);
+        recipe.putArray("touchups")
+                .addObject()
+                .put("id", "k")
+                .put("action", "blur")
+                .put("strength", 0.6)
+                .set("kept", JSON.readTree(said));
+        return recipe;
+    }
+
+    private static Browser.Answer kept(Browser browser, String shot, ObjectNode recipe, String touchup) {
+        return browser.send(
+                "POST",
+                "/api/shots/" + shot + "/keep",
+                JSON.createObjectNode()
+                        .put("touchup", touchup)
+                        .set("recipe", recipe)
+                        .toString());
+    }
+
+    private static JsonNode carried(Browser browser, String shot, ObjectNode recipe) {
+        return waitFor(() -> kept(browser, shot, recipe, "k").json(), view -> {
+            assertThat(view.path("fault").isNull()).as(view.toString()).isTrue();
+            return view.get("done").doubleValue() >= 1;
+        });
+    }
+
+    private static String click(double at, double x, String more) {
+        return "[{\"at\":" + at + ",\"by\":\"click\",\"marks\":[{\"size\":0.02,\"points\":[" + x + ",0.5,1]}]}" + more
+                + "]";
+    }
+
+    @Test
+    void aSubjectIsKeptThroughTheClipAndPutRight() throws IOException {
+        Browser browser = browser().signedUp("keeper");
+        String shot = readyClip(browser);
+        ObjectNode recipe = keeping(browser, shot, click(0.25, 0.28125, ""));
+        ObjectNode plain = recipe.deepCopy();
+        plain.putArray("touchups");
+        double sharp = stripes(ClipShotTest.preview(browser, shot, plain, 30));
+        JsonNode view = carried(browser, shot, recipe);
+        assertThat(view.get("seen").size()).isEqualTo(1);
+        assertThat(view.get("seen").get(0).get("to").intValue()).isEqualTo(FRAMES);
+        assertThat(stripes(ClipShotTest.preview(browser, shot, recipe, 30))).isLessThan(0.3 * sharp);
+        // A mark that drops all of it later on.
+        String drop =
+                ",{\"at\":1.25,\"by\":\"carried\",\"marks\":[{\"erases\":true,\"size\":0.17,\"points\":[0.65625,0.5,1]}]}";
+        ObjectNode less = keeping(browser, shot, click(0.25, 0.28125, drop));
+        carried(browser, shot, less);
+        assertThat(stripes(ClipShotTest.preview(browser, shot, less, 30))).isGreaterThan(0.9 * sharp);
+        assertThat(stripes(ClipShotTest.preview(browser, shot, recipe, 30))).isLessThan(0.3 * sharp);
+        // A delivery carries it, also when nobody has asked before.
+        ObjectNode fresh = keeping(browser, shot, click(1, 0.5625, ""));
+        JsonNode done = ClipShotTest.finished(
+                browser, ClipShotTest.deliver(browser, shot, fresh, "png-frames", "{\"from\":30,\"end\":31}"));
+        byte[] zip = browser.get("/api/deliveries/" + done.get("id").asString() + "/file")
+                .body();
+        try (ZipInputStream frames = new ZipInputStream(new ByteArrayInputStream(zip))) {
+            assertThat(frames.getNextEntry()).isNotNull();
+            assertThat(stripes(frames.readAllBytes())).as("delivered").isLessThan(0.3 * sharp);
+        }
+    }
+
+    @Test
+    void whatCannotBeKeptIsRefusedWithTheReason() throws IOException {
+        Browser browser = browser().signedUp("keeprefused");
+        String shot = readyClip(browser);
+        ObjectNode recipe = keeping(browser, shot, click(0.25, 0.28125, ""));
+        assertThat(kept(browser, shot, recipe, "none").status()).isEqualTo(404);
+        ObjectNode late = keeping(browser, shot, click(9, 0.5, ""));
+        assertThat(kept(browser, shot, late, "k").json().get("detail").asString())
+                .contains("9.0 s");
+        ObjectNode unmarked = keeping(browser, shot, "[{\"at\":0,\"by\":\"click\"}]");
+        assertThat(kept(browser, shot, unmarked, "k").status()).isEqualTo(422);
+        ObjectNode orphan = keeping(browser, shot, click(0, 0.2, "").replace("click", "carried"));
+        assertThat(kept(browser, shot, orphan, "k").status()).isEqualTo(422);
+        // Without depth it waits.
+        ((ObjectNode) recipe.get("depth")).put("source", "camera");
+        assertThat(kept(browser, shot, recipe, "k").json().get("waits").booleanValue())
+                .isTrue();
+        String photo = readyShot(browser, photo(320, 180, "jpg"));
+        assertThat(kept(browser, photo, recipe, "k").json().get("detail").asString())
+                .contains("nothing to keep");
+        assertThat(kept(browser().signedUp("keepother"), shot, recipe, "k").status())
+                .isEqualTo(404);
+        assertThat(Arrays.asList(401, 403))
+                .contains(kept(browser(), shot, recipe, "k").status());
+    }
+
     /** How much neighbours differ along the disc's middle line at frame 30. */
     private static double stripes(byte[] jpeg) throws IOException {
         BufferedImage image = ImageIO.read(new ByteArrayInputStream(jpeg));

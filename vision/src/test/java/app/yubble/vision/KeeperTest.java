@@ -4,15 +4,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.yubble.core.keep.Keeper;
+import app.yubble.core.keep.Keeping;
+import app.yubble.core.keep.KeptMasks;
 import app.yubble.core.keep.Pointed;
 import app.yubble.core.keep.SceneSource;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
+import app.yubble.core.touchup.KeptAt;
+import app.yubble.core.touchup.PickOut;
+import app.yubble.core.touchup.Stroke;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.Test;
 
@@ -90,7 +97,11 @@ class KeeperTest {
 
     private static Map<Integer, Plane> kept(Ball ball, List<Integer> cuts, Keeper.Seed... seeds) {
         Map<Integer, Plane> out = new HashMap<>();
-        new Keeper(new InverseSearchFlow()).keep(ball, cuts, List.of(seeds), Progress.NONE, out::put);
+        List<Keeper.Seed> all = List.of(seeds);
+        for (int i = 0; i < all.size(); i++) {
+            new Keeper(new InverseSearchFlow())
+                    .keep(ball, cuts, all.subList(0, i), all.get(i), Progress.NONE, out::put);
+        }
         return out;
     }
 
@@ -177,13 +188,60 @@ class KeeperTest {
                 .isGreaterThan(0.95);
     }
 
+    private static KeptAt said(int frame, KeptAt.By by, double size, boolean erases, double x) {
+        Stroke.Brush brush = Stroke.Brush.of(size).withCling(0).withSoftness(0);
+        Stroke mark = new Stroke(erases ? brush.erasing() : brush, (float) (x / SIZE.width()), 0.5f, 1);
+        return new KeptAt(frame, by, new PickOut(0, 0, 1, 1, List.of(mark)));
+    }
+
+    private static KeptMasks all(List<KeptAt> said) {
+        Keeping.Clip clip = new Keeping.Clip(FREE, List.of(), each -> (int) each.at());
+        return new Keeping(new InverseSearchFlow(), frame -> null).all(clip, said, Progress.NONE);
+    }
+
+    @Test
+    void whatIsPutRightAtAMomentIsCarriedToBothSidesUpToWhatWasSaidBefore() {
+        KeptAt click = said(5, KeptAt.By.CLICK, 0.02, false, Ball.x(5));
+        KeptAt again = said(30, KeptAt.By.CARRIED, 0.02, false, Ball.x(30));
+        // All of it is taken away in the middle.
+        KeptAt gone = said(20, KeptAt.By.CARRIED, 0.28, true, Ball.x(20));
+        KeptMasks kept = all(List.of(click, again, gone));
+        for (int frame : new int[] {0, 5, 12, 30, 39}) {
+            assertThat(likeness(Objects.requireNonNull(kept.at(frame)), FREE.exact(frame)))
+                    .as("frame %d", frame)
+                    .isGreaterThan(0.93);
+        }
+        assertThat(kept.isSeen(20)).isFalse();
+        assertThat(kept.isSeen(21)).isFalse();
+        // As it is stored.
+        KeptMasks read = KeptMasks.read(kept.written());
+        for (int frame = 0; frame < FRAMES; frame++) {
+            assertThat(Objects.requireNonNull(read.at(frame)).samples())
+                    .isEqualTo(Objects.requireNonNull(kept.at(frame)).samples());
+        }
+        byte[] damaged = kept.written();
+        assertThatThrownBy(() -> KeptMasks.read(Arrays.copyOf(damaged, damaged.length - 1)))
+                .isInstanceOf(IllegalArgumentException.class);
+        damaged[0]++;
+        assertThatThrownBy(() -> KeptMasks.read(damaged)).isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @Test
+    void aBoxAroundItFindsItToo() {
+        double left = (Ball.x(10) - 34) / SIZE.width();
+        KeptAt box = new KeptAt(10, KeptAt.By.BOX, new PickOut(left, 0.2, 68.0 / SIZE.width(), 0.6, List.of()));
+        KeptMasks kept = all(List.of(box));
+        assertThat(likeness(Objects.requireNonNull(kept.at(25)), FREE.exact(25)))
+                .isGreaterThan(0.93);
+    }
+
     @Test
     void whoeverStopsItIsObeyed() {
         Progress stopped = done -> {
             throw new CancellationException("no longer wanted");
         };
         Keeper keeper = new Keeper(new InverseSearchFlow());
-        assertThatThrownBy(() -> keeper.keep(FREE, List.of(), List.of(FREE.seed(5)), stopped, (frame, mask) -> {}))
+        assertThatThrownBy(() -> keeper.keep(FREE, List.of(), List.of(), FREE.seed(5), stopped, (frame, mask) -> {}))
                 .isInstanceOf(CancellationException.class);
     }
 }

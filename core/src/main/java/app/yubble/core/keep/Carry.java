@@ -52,6 +52,8 @@ final class Carry {
     private static final double LOST = 0.004;
     /** Share of the size it had that must be seen to be found again. */
     private static final double FOUND = 0.02;
+    /** Of doubt for each frame since it was said that nothing of it is there: it may have come in meanwhile. */
+    private static final double NOTHING = 0.25;
     /** Pixels whose colours are remembered. */
     private static final int REMEMBERED = 2500;
 
@@ -146,6 +148,7 @@ final class Carry {
         cameOut = fresh;
         Region around = box(along);
         if (around == null) {
+            doubt += NOTHING;
             return new Plane(size);
         }
         Plane out = parted(next, hints, lean, around.joined(whole).grown(AROUND, size));

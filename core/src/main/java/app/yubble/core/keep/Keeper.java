@@ -39,45 +39,55 @@ public final class Keeper {
     private record Ahead(BitSet mask, double doubt) {}
 
     /**
-     * Carries it.
+     * Carries a mask to both sides as far as the next one that was given before, or to the ends of its shot.
      *
      * @param cuts frames that are the first after a cut, rising
-     * @param seeds at least one, each of another frame
-     * @param to takes the mask of every frame of the shots in which it was given, in no order
+     * @param others that were given before, of other frames
+     * @param to takes the mask of every frame that is changed by it, in no order
      */
     public void keep(
             SceneSource source,
             List<Integer> cuts,
-            List<Seed> seeds,
+            List<Seed> others,
+            Seed seed,
             Progress progress,
             BiConsumer<Integer, Plane> to) {
-        List<Seed> ordered =
-                seeds.stream().sorted(Comparator.comparingInt(Seed::frame)).toList();
+        int first = Cuts.from(cuts, seed.frame());
+        int end = Cuts.end(cuts, seed.frame(), source.frames());
+        Seed before = others.stream()
+                .filter(each -> each.frame() >= first && each.frame() < seed.frame())
+                .max(Comparator.comparingInt(Seed::frame))
+                .orElse(null);
+        Seed after = others.stream()
+                .filter(each -> each.frame() > seed.frame() && each.frame() < end)
+                .min(Comparator.comparingInt(Seed::frame))
+                .orElse(null);
+        double left = (before == null ? 1 : 2) * (seed.frame() - (before == null ? first : before.frame()));
+        double right = (after == null ? 1 : 2) * ((after == null ? end : after.frame()) - seed.frame());
         double[] done = {0};
-        Runnable told = () -> progress.at(Math.min(1, ++done[0] / (source.frames() * 2)));
-        for (int i = 0; i < ordered.size(); i++) {
-            Seed seed = ordered.get(i);
-            int shot = Cuts.from(cuts, seed.frame());
-            int end = Cuts.end(cuts, seed.frame(), source.frames());
-            Seed before = i > 0 && Cuts.from(cuts, ordered.get(i - 1).frame()) == shot ? ordered.get(i - 1) : null;
-            Seed after = i < ordered.size() - 1 && ordered.get(i + 1).frame() < end ? ordered.get(i + 1) : null;
-            to.accept(seed.frame(), seed.mask());
-            if (before == null) {
-                back(source, seed, shot, Map.of(), to, told);
-            }
-            if (after == null) {
-                ahead(source, seed, end, told, (frame, carry, mask) -> to.accept(frame, mask));
-            } else {
-                Map<Integer, Ahead> known = new HashMap<>();
-                ahead(
-                        source,
-                        seed,
-                        after.frame(),
-                        told,
-                        (frame, carry, mask) -> known.put(frame, new Ahead(bits(mask), carry.doubt())));
-                back(source, after, seed.frame() + 1, known, to, told);
-            }
+        Runnable told = () -> progress.at(Math.min(1, ++done[0] / Math.max(1, left + right)));
+        to.accept(seed.frame(), seed.mask());
+        if (before == null) {
+            back(source, seed, first, Map.of(), to, told);
+        } else {
+            between(source, before, seed, to, told);
         }
+        if (after == null) {
+            ahead(source, seed, end, told, (frame, carry, mask) -> to.accept(frame, mask));
+        } else {
+            between(source, seed, after, to, told);
+        }
+    }
+
+    private void between(SceneSource source, Seed before, Seed after, BiConsumer<Integer, Plane> to, Runnable told) {
+        Map<Integer, Ahead> known = new HashMap<>();
+        ahead(
+                source,
+                before,
+                after.frame(),
+                told,
+                (frame, carry, mask) -> known.put(frame, new Ahead(bits(mask), carry.doubt())));
+        back(source, after, before.frame() + 1, known, to, told);
     }
 
     /** Takes what was carried to a frame. */

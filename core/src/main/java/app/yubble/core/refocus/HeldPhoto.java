@@ -8,6 +8,8 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.touchup.KeptAt;
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
@@ -15,18 +17,25 @@ import org.jspecify.annotations.Nullable;
  * A photo in memory with one depth map, which is every source's. Its ids tell it from no other, so it needs a cache of its own.
  *
  * @param masks by the names under which touch-ups begin with them
+ * @param kept masks of subjects that are kept, by what was said of them
  * @param detail how much work its edges are
  * @param pattern of its grain
  */
 public record HeldPhoto(
-        Picture full, DepthEstimate map, Map<String, Plane> masks, DepthEdges.Detail detail, int pattern)
+        Picture full,
+        DepthEstimate map,
+        Map<String, Plane> masks,
+        Map<List<KeptAt>, Plane> kept,
+        DepthEdges.Detail detail,
+        int pattern)
         implements Photo {
     public HeldPhoto {
         masks = Map.copyOf(masks);
+        kept = Map.copyOf(kept);
     }
 
     public HeldPhoto(Picture full, DepthEstimate map, Map<String, Plane> masks) {
-        this(full, map, masks, DepthEdges.Detail.FINE, 0);
+        this(full, map, masks, Map.of(), DepthEdges.Detail.FINE, 0);
     }
 
     public static HeldPhoto of(Picture full, Plane nearness) {
@@ -66,6 +75,17 @@ public record HeldPhoto(
     @Override
     public Plane cutLight(Size size) {
         return Resample.toSize(CutLight.of(full), size);
+    }
+
+    @Override
+    public @Nullable String keptId(List<KeptAt> said) {
+        return kept.containsKey(said) ? KeptAt.key(said) : null;
+    }
+
+    @Override
+    public Plane kept(List<KeptAt> said) {
+        Plane mask = kept.get(said);
+        return mask == null ? Photo.super.kept(said) : mask;
     }
 
     @Override

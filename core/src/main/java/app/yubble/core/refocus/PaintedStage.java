@@ -52,7 +52,7 @@ record PaintedStage(TrimmedStage trimmed, List<Painted> paint, SharpBand band)
                 (a, b) -> a.action() == b.action()
                         && a.strength() == b.strength()
                         && a.target() == b.target()
-                        && (sameBand || a.action() != Touchup.Action.BLUR));
+                        && (sameBand || !a.readsBand()));
     }
 
     @Override

@@ -7,6 +7,9 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.touchup.KeptAt;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** What a line starts from: the picture of one moment and its depth maps. */
 public interface Still {
@@ -59,6 +62,16 @@ public interface Still {
      */
     default Plane mask(String file) {
         throw new IllegalArgumentException("there is no mask file " + file.substring(0, 8) + "... for this photo");
+    }
+
+    /** Names the mask that a kept subject has here, for good; null while it is not known. */
+    default @Nullable String keptId(List<KeptAt> kept) {
+        return null;
+    }
+
+    /** The mask that has the name; coarse, of any size with the picture's shape. */
+    default Plane kept(List<KeptAt> kept) {
+        throw new IllegalStateException("the mask of a kept subject is not known");
     }
 
     /** The depth map of this source, of any size with the picture's shape. */

@@ -12,7 +12,6 @@ import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Objects;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
@@ -108,7 +107,7 @@ final class TouchupMasks {
             return elsewhere;
         }
         List<Stroke> strokes = touchup.strokes();
-        List<StageKey> keys = StageKey.ofEach(MASK, own, touchup.start().key(), strokes);
+        List<StageKey> keys = StageKey.ofEach(MASK, own, startKey(touchup.start()), strokes);
         int done = strokes.size();
         Mask mask = null;
         while (mask == null && done > 0) {
@@ -165,18 +164,29 @@ final class TouchupMasks {
     }
 
     private Mask started(Touchup touchup, Region within, StageKey own) {
-        PickOut pickOut = touchup.start().pickOut();
-        String file = touchup.start().file();
-        if (file == null && pickOut == null) {
+        Touchup.Start start = touchup.start();
+        PickOut pickOut = start.pickOut();
+        String file = start.file();
+        boolean kept = ground.still().keptId(start.kept()) != null;
+        if (file == null && pickOut == null && !kept) {
             return Mask.empty(drawn);
         }
         return cache.get(
-                own.then("start", touchup.start().key()),
+                own.then("start", startKey(start)),
                 Mask.class,
                 Mask::bytes,
-                () -> pickOut == null
-                        ? Mask.of(ground.still().mask(Objects.requireNonNull(file)), drawn)
-                        : pickedOut(pickOut, within));
+                () -> pickOut != null
+                        ? pickedOut(pickOut, within)
+                        : file != null
+                                ? Mask.of(ground.still().mask(file), drawn)
+                                : PickingOut.fine(ground.still().kept(start.kept()), ground.picture(drawn), within));
+    }
+
+    /** A kept subject's mask becomes known after it was asked for. */
+    private String startKey(Touchup.Start start) {
+        return start.kept().isEmpty()
+                ? start.key()
+                : String.valueOf(ground.still().keptId(start.kept()));
     }
 
     private Mask pickedOut(PickOut pickOut, Region within) {
@@ -190,7 +200,7 @@ final class TouchupMasks {
     }
 
     /** Of all that a touch-up paints, finished. */
-    private static StageKey wholeKey(StageKey before, Touchup touchup) {
+    private StageKey wholeKey(StageKey before, Touchup touchup) {
         StageKey painted = paintedKey(before, touchup);
         return isPlain(touchup) ? painted : painted.then("finished", touchup.rim(), touchup.inverted());
     }
@@ -200,9 +210,9 @@ final class TouchupMasks {
     }
 
     /** Of all strokes; the last of the keys of its beginnings. */
-    private static StageKey paintedKey(StageKey before, Touchup touchup) {
+    private StageKey paintedKey(StageKey before, Touchup touchup) {
         List<Object> reads = new ArrayList<>(touchup.strokes().size() + 1);
-        reads.add(touchup.start().key());
+        reads.add(startKey(touchup.start()));
         reads.addAll(touchup.strokes());
         return StageKey.of(MASK, List.of(before), reads);
     }

@@ -69,6 +69,16 @@ public final class PickingOut {
                         MatteRefiner.refine(solved, picture, around, both).samples());
     }
 
+    /**
+     * A coarse mask of a whole picture, brought to the picture's edges.
+     *
+     * @param part of the picture that is wanted
+     */
+    public static Mask fine(Plane coarse, Picture picture, Region part) {
+        Plane refined = MatteRefiner.refine(coarse, picture, Region.all(picture.size()), part);
+        return Mask.of(picture.size(), part, refined.samples());
+    }
+
     /** The box with some of what is around it. */
     private static Region around(PickOut pickOut, Size size) {
         double across = Math.max(LEAST_AROUND, AROUND * pickOut.width());
@@ -78,6 +88,11 @@ public final class PickingOut {
         int x1 = (int) Math.ceil(Math.min(1, pickOut.left() + pickOut.width() + across) * size.width());
         int y1 = (int) Math.ceil(Math.min(1, pickOut.top() + pickOut.height() + down) * size.height());
         return new Region(x0, y0, Math.max(1, x1 - x0), Math.max(1, y1 - y0));
+    }
+
+    /** What the box and the marks say of each pixel of a whole picture. */
+    public static byte[] hints(PickOut pickOut, Size size) {
+        return hints(pickOut, size, Region.all(size), size);
     }
 
     private static byte[] hints(PickOut pickOut, Size size, Region around, Size reduced) {

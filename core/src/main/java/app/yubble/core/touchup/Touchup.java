@@ -20,8 +20,8 @@ public record Touchup(
 
         @Setting(
                 means =
-                        "`focus` and `match` lead to `target`, `blur` leads out of the band, `reveal` gives back the untouched"
-                                + " photo")
+                        "`focus` and `match` lead to `target`, `focus` of a kept subject into the band, `blur` leads out of the band,"
+                                + " `reveal` gives back the untouched photo")
         Action action,
 
         @Setting(
@@ -54,8 +54,10 @@ public record Touchup(
     private static final int LONGEST_NAME = 80;
     /** So that a recipe stays within what a request may have. */
     private static final int MOST_STROKES = 2000;
+    /** Whoever corrects more often paints. */
+    private static final int MOST_KEPT = 100;
 
-    /** What a touch-up's mask begins with, at most one of the two; strokes add to it and take away from it. */
+    /** What a touch-up's mask begins with, at most one of the three; strokes add to it and take away from it. */
     public record Start(
             @Setting(means = "an object that the mask begins with") @Nullable
             PickOut pickOut,
@@ -66,27 +68,45 @@ public record Touchup(
                             "SHA-256 hash (hexadecimal) of a mask the touch-up begins with, instead of a pick-out. The command"
                                     + " line reads it from `HASH.png` beside the recipe")
             @Nullable
-            String file) {
+            String file,
+
+            @Setting(
+                    means =
+                            "a subject that is kept through a clip: what was said of it at moments, in the order in which it was"
+                                    + " said; at most " + MOST_KEPT)
+            List<KeptAt> kept) {
         public static final Start EMPTY = new Start(null, null);
         private static final Pattern HASH = Pattern.compile("[0-9a-f]{64}");
 
         public Start {
-            if (pickOut != null && file != null) {
+            if ((pickOut == null ? 0 : 1) + (file == null ? 0 : 1) + (kept.isEmpty() ? 0 : 1) > 1) {
                 throw new IllegalArgumentException(
-                        "a touch-up begins with a pick-out or with a mask file, not with both");
+                        "a touch-up begins with a pick-out, a mask file or a kept subject, not with more than one");
             }
+            if (kept.size() > MOST_KEPT) {
+                throw new IllegalArgumentException(
+                        "of a kept subject at most " + MOST_KEPT + " moments are told, found " + kept.size());
+            }
+            if (!kept.isEmpty() && kept.get(0).by() == KeptAt.By.CARRIED) {
+                throw new IllegalArgumentException("a kept subject must be pointed out before it is put right");
+            }
+            kept = List.copyOf(kept);
             if (file != null && !HASH.matcher(file).matches()) {
                 throw new IllegalArgumentException("a mask file is named by 64 digits and letters a to f");
             }
         }
 
+        public Start(@Nullable PickOut pickOut, @Nullable String file) {
+            this(pickOut, file, List.of());
+        }
+
         boolean isEmpty() {
-            return pickOut == null && file == null;
+            return pickOut == null && file == null && kept.isEmpty();
         }
 
         /** Equal starts and only those have equal keys. */
         public String key() {
-            return pickOut != null ? pickOut.key() : file == null ? "" : file;
+            return pickOut != null ? pickOut.key() : file != null ? file : KeptAt.key(kept);
         }
     }
 
@@ -124,7 +144,7 @@ public record Touchup(
 
     /** What painting does. */
     public enum Action {
-        /** Leads to the depth that the sharp band had when the touch-up was begun. */
+        /** Leads to the depth that the sharp band had when the touch-up was begun; of a subject that is kept to where it is. */
         FOCUS,
         /** Leads away from the band: behind it, or in front when the strength is negative. */
         BLUR,
@@ -191,6 +211,11 @@ public record Touchup(
         return action != Action.REVEAL;
     }
 
+    /** Whether what it does depends on where the sharp band is now. */
+    public boolean readsBand() {
+        return action == Action.BLUR || action == Action.FOCUS && !start.kept().isEmpty();
+    }
+
     /**
      * Nearness after the action on a pixel that is painted to the share {@code paint}.
      *
@@ -199,7 +224,9 @@ public record Touchup(
      */
     float moved(float nearness, float paint, SharpBand band) {
         return switch (action) {
-            case FOCUS, MATCH -> nearness + (float) (paint * strength * (target - nearness));
+            case FOCUS ->
+                nearness + (float) (paint * strength * ((start.kept().isEmpty() ? target : band.centre()) - nearness));
+            case MATCH -> nearness + (float) (paint * strength * (target - nearness));
             case BLUR -> {
                 double from = strength > 0 ? Math.min(nearness, band.far()) : Math.max(nearness, band.near());
                 yield nearness + (float) (paint * (from - strength - nearness));

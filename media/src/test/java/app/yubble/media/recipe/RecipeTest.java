@@ -29,6 +29,7 @@ import app.yubble.core.shape.Cover;
 import app.yubble.core.shape.Place;
 import app.yubble.core.shape.ShapeMark;
 import app.yubble.core.shape.Tie;
+import app.yubble.core.touchup.KeptAt;
 import app.yubble.core.touchup.PickOut;
 import app.yubble.core.touchup.Span;
 import app.yubble.core.touchup.Stroke;
@@ -262,6 +263,26 @@ class RecipeTest {
     }
 
     @Test
+    void whatWasSaidOfAKeptSubjectIsWrittenAndRead() {
+        Stroke mark = new Stroke(Stroke.Brush.of(0.01), 0.25f, 0.5f, 1);
+        List<KeptAt> said = List.of(
+                new KeptAt(0.5, KeptAt.By.CLICK, new PickOut(0, 0, 1, 1, List.of(mark))),
+                new KeptAt(2, KeptAt.By.BOX, new PickOut(0.25, 0.25, 0.5, 0.5, List.of())),
+                new KeptAt(1, KeptAt.By.CARRIED, new PickOut(0, 0, 1, 1, List.of(mark))));
+        Recipe recipe = EVERY_SETTING.withTouchups(
+                List.of(Touchup.of("a", Touchup.Action.FOCUS, 1, 0).withStart(new Touchup.Start(null, null, said))));
+        assertThat(RecipeJson.read(RecipeJson.write(recipe))).isEqualTo(recipe);
+        String carriedFirst =
+                "\"touchups\":[{\"id\":\"a\",\"kept\":[{\"by\":\"carried\",\"marks\":[{\"points\":[0.5,0.5,1]}]}]}]";
+        assertThatThrownBy(() -> RecipeJson.read(version("6", carriedFirst)))
+                .hasMessageContaining("pointed out before it is put right");
+        String unmarked = "\"touchups\":[{\"id\":\"a\",\"kept\":[{\"by\":\"click\"}]}]";
+        assertThatThrownBy(() -> RecipeJson.read(version("6", unmarked))).hasMessageContaining("needs a mark");
+        String both = "\"touchups\":[{\"id\":\"a\",\"pickOut\":{},\"kept\":[{\"by\":\"box\"}]}]";
+        assertThatThrownBy(() -> RecipeJson.read(version("6", both))).hasMessageContaining("not with more than one");
+    }
+
+    @Test
     void whatIsNoRecipeIsRefusedByName() {
         assertThatThrownBy(() -> RecipeJson.read("{\"format\":\"yubble-recipe\",\"version\":7}"))
                 .isInstanceOf(BadRecipeException.class)
@@ -327,6 +348,11 @@ class RecipeTest {
                 own.put("id", "a").putArray("puts").addObject();
                 assertThatThrownBy(() -> RecipeJson.read(version("5", "\"follows\":[" + own + "]")))
                         .hasMessageContaining("follows[0]." + name + " must be in");
+            } else if (type.equals("KeptAt")) {
+                assertThatThrownBy(() ->
+                                RecipeJson.read(version("6", "\"touchups\":[{\"id\":\"a\",\"kept\":[" + own + "]}]")))
+                        .hasMessageContaining("touchups[0].kept[0]")
+                        .hasMessageContaining(name);
             } else if (type.equals("BlurShape") || type.equals("ShapeMark")) {
                 boolean mark = type.equals("ShapeMark");
                 own.put("id", "a");

@@ -33,7 +33,7 @@ class FollowController {
     /** Reading the depth of a clip of five minutes takes longer; then one asks again. */
     private static final Duration AT_ONCE = Duration.ofSeconds(2);
     /** Told while something is still to be done. */
-    private static final double ALMOST = 0.99;
+    static final double ALMOST = 0.99;
 
     private final Shots shots;
     private final Materials materials;

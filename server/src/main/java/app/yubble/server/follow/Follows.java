@@ -37,10 +37,12 @@ public class Follows {
     private static final double MICROS = 1e6;
 
     private final Tracks tracks;
+    private final KeptSubjects subjects;
     private final Cache<Place, Double> depths =
             Caffeine.newBuilder().maximumSize(MOST_DEPTHS).build();
 
-    Follows(Tracks tracks) {
+    Follows(Tracks tracks, KeptSubjects subjects) {
+        this.subjects = subjects;
         this.tracks = tracks;
     }
 
@@ -51,8 +53,11 @@ public class Follows {
         return course(shot, material, recipe, tracks::known);
     }
 
-    /** The same with all points tracked: what is missing is made here and now. */
+    /** The same with all points tracked and all subjects kept: what is missing is made here and now. */
     public Course whole(Shot shot, ShotMaterial material, Recipe recipe) {
+        recipe.touchups().stream()
+                .filter(each -> each.acts() && !each.start().kept().isEmpty())
+                .forEach(each -> subjects.made(shot, each.start().kept(), recipe.depth()));
         return course(shot, material, recipe, tracks::made);
     }
 

@@ -2,14 +2,25 @@ package app.yubble.server.follow;
 
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
-/** Where a followed point is at every frame of a clip, once it is known. */
+/** What is carried through a clip: where it is at every frame, once it is known. */
 @Entity
 class Track {
+    /** What is carried. */
+    enum Kind {
+        POINT,
+        /** Found again by the face around it. */
+        EYE,
+        /** Not where it is, but a mask of it. */
+        SUBJECT
+    }
+
     @Id
     private UUID id;
 
@@ -21,7 +32,9 @@ class Track {
     @Column(columnDefinition = "mediumtext")
     private String puts;
 
-    private boolean eye;
+    @Enumerated(EnumType.STRING)
+    private Kind kind;
+
     private double done;
 
     @Column(columnDefinition = "char(64)")
@@ -37,16 +50,15 @@ class Track {
     /**
      * One that is to be made.
      *
-     * @param name of where it was put by hand
+     * @param name of what was said of it by hand
      * @param puts the same as JSON
-     * @param eye whether it is an eye
      */
-    Track(UUID shotId, String name, String puts, boolean eye) {
+    Track(UUID shotId, String name, String puts, Kind kind) {
         this.id = UUID.randomUUID();
         this.shotId = shotId;
         this.name = name;
         this.puts = puts;
-        this.eye = eye;
+        this.kind = kind;
         this.touched = Instant.now();
     }
 
@@ -62,8 +74,8 @@ class Track {
         return puts;
     }
 
-    boolean eye() {
-        return eye;
+    Kind kind() {
+        return kind;
     }
 
     double done() {

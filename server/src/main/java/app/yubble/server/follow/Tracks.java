@@ -5,6 +5,7 @@ import app.yubble.core.follow.Follow;
 import app.yubble.core.follow.Put;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Tracker;
+import app.yubble.core.raster.Progress;
 import app.yubble.core.subject.FaceFinder;
 import app.yubble.media.clip.ClipFile;
 import app.yubble.media.clip.GreyClip;
@@ -39,7 +40,7 @@ import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Tracks of followed points, made once for each way in which they were put by hand. */
+/** Tracks of followed points and masks of kept subjects, made once for each way in which they were put by hand. */
 @Service
 public class Tracks {
     /** Of a shot; older ones go, they are quickly made again. */
@@ -59,6 +60,7 @@ public class Tracks {
     private final JobStarter starter;
     private final JsonMapper json;
     private final EyeFinder eyes;
+    private final SubjectMaker subjects;
     private final Cache<String, List<TrackPoint>> read =
             Caffeine.newBuilder().maximumSize(MOST_READ).build();
 
@@ -69,7 +71,9 @@ public class Tracks {
             FileStore files,
             JobStarter starter,
             JsonMapper json,
-            FaceFinder faces) {
+            FaceFinder faces,
+            SubjectMaker subjects) {
+        this.subjects = subjects;
         this.repository = repository;
         this.shots = shots;
         this.clips = clips;
@@ -82,31 +86,70 @@ public class Tracks {
     /** A track that is known. */
     record Known(String hash, List<TrackPoint> points) {}
 
+    /**
+     * Something that is carried.
+     *
+     * @param puts what was said of it by hand, as JSON
+     * @param key equal for equal things of a shot and only for those
+     */
+    record Sought(Track.Kind kind, String puts, String key) {
+        String name() {
+            try {
+                byte[] text = key.getBytes(StandardCharsets.UTF_8);
+                return HexFormat.of()
+                        .formatHex(MessageDigest.getInstance("SHA-256").digest(text));
+            } catch (NoSuchAlgorithmException e) {
+                throw new IllegalStateException("every Java platform has SHA-256", e);
+            }
+        }
+    }
+
+    private Sought sought(Follow follow) {
+        return new Sought(
+                follow.eye() ? Track.Kind.EYE : Track.Kind.POINT,
+                json.writeValueAsString(follow.puts()),
+                follow.puts() + (follow.eye() ? " eye" : ""));
+    }
+
     /** What is known of a follow's track; null when it is not made yet. */
     @Nullable
     Known known(Shot shot, Follow follow) {
-        String hash = find(shot, follow).map(Track::contentHash).orElse(null);
+        String hash = hash(shot, sought(follow));
         return hash == null ? null : new Known(hash, points(hash));
     }
 
     private List<TrackPoint> points(String hash) {
-        return Objects.requireNonNull(read.get(hash, wanted -> {
-            try {
-                return TrackFile.read(files.bytes(wanted));
-            } catch (IOException fault) {
-                throw new UncheckedIOException("A stored file cannot be read: " + fault.getMessage(), fault);
-            }
-        }));
+        return Objects.requireNonNull(read.get(hash, wanted -> TrackFile.read(content(wanted))));
+    }
+
+    /** What has been made. */
+    byte[] content(String hash) {
+        try {
+            return files.bytes(hash);
+        } catch (IOException fault) {
+            throw new UncheckedIOException("A stored file cannot be read: " + fault.getMessage(), fault);
+        }
+    }
+
+    /** The file that has been made of it; null when it is not made yet. */
+    @Nullable
+    String hash(Shot shot, Sought sought) {
+        return find(shot, sought).map(Track::contentHash).orElse(null);
     }
 
     /** The track of a follow, which is begun when there is none yet. */
     Track wanted(Shot shot, Follow follow) {
-        Track found = find(shot, follow).orElse(null);
+        return wanted(shot, sought(follow));
+    }
+
+    /** What is carried, begun when it is not yet. */
+    Track wanted(Shot shot, Sought sought) {
+        Track found = find(shot, sought).orElse(null);
         if (found == null) {
             if (repository.countWaiting(shot.accountId()) >= MOST_WAITING) {
-                throw new TooOftenException("Too many points are being followed at once. Wait until some are done.");
+                throw new TooOftenException("Too much is being followed at once. Wait until some of it is done.");
             }
-            Track fresh = begun(shot, follow);
+            Track fresh = begun(shot, sought);
             repository.keepOnly(shot.id(), repository.newestFirst(shot.id(), Limit.of(KEPT)));
             start(fresh.id());
             return fresh;
@@ -119,17 +162,16 @@ public class Tracks {
         return found;
     }
 
-    private Optional<Track> find(Shot shot, Follow follow) {
-        return repository.findByShotIdAndName(shot.id(), name(follow));
+    private Optional<Track> find(Shot shot, Sought sought) {
+        return repository.findByShotIdAndName(shot.id(), sought.name());
     }
 
-    /** A new track, or that of somebody who began it at the same moment. */
-    private Track begun(Shot shot, Follow follow) {
+    /** A new one, or that of somebody who began it at the same moment. */
+    private Track begun(Shot shot, Sought sought) {
         try {
-            return repository.save(
-                    new Track(shot.id(), name(follow), json.writeValueAsString(follow.puts()), follow.eye()));
+            return repository.save(new Track(shot.id(), sought.name(), sought.puts(), sought.kind()));
         } catch (DataIntegrityViolationException atOnce) {
-            return find(shot, follow).orElseThrow(() -> atOnce);
+            return find(shot, sought).orElseThrow(() -> atOnce);
         }
     }
 
@@ -139,46 +181,51 @@ public class Tracks {
 
     /** The track of a follow, made here and now when it is not there. */
     Known made(Shot shot, Follow follow) {
-        Known known = known(shot, follow);
-        if (known == null) {
-            make(find(shot, follow).orElseGet(() -> begun(shot, follow)).id());
-            known = known(shot, follow);
-        }
-        return Objects.requireNonNull(known, "a track that was just made");
+        String hash = made(shot, sought(follow));
+        return new Known(hash, points(hash));
     }
 
-    /** Follows the point of a track. */
+    /** The file of what is carried, made here and now when it is not there. */
+    String made(Shot shot, Sought sought) {
+        if (hash(shot, sought) == null) {
+            make(find(shot, sought).orElseGet(() -> begun(shot, sought)).id());
+        }
+        return Objects.requireNonNull(hash(shot, sought), "what was just made");
+    }
+
+    /** Carries it. */
     void make(UUID id) {
         Track track = repository.findById(id).orElseThrow(() -> new NotFoundException("track"));
         if (track.contentHash() != null) {
             return;
         }
         Shot shot = shots.byId(track.shotId());
-        ClipFile small = clips.small(shot);
-        List<Put> puts = List.of(json.readValue(track.puts(), Put[].class));
         StoredProgress progress =
                 new StoredProgress(done -> repository.reach(id, Math.min(0.99, done), Instant.now()) > 0);
-        Tracker tracker = new Tracker(new LucasKanade(), track.eye() ? eyes : null);
-        List<TrackPoint> points = new GreyClip(small.file(), small.sheet()).track(tracker, puts, progress);
+        byte[] bytes = track.kind() == Track.Kind.SUBJECT
+                ? subjects.made(shot, track.puts(), this::earlier, progress)
+                : TrackFile.write(points(track, shot, progress));
         try {
-            byte[] bytes = TrackFile.write(points);
             repository.finish(id, files.put(new ByteArrayInputStream(bytes)).hash(), Instant.now());
         } catch (IOException fault) {
             throw new UncheckedIOException("a track could not be stored", fault);
         }
     }
 
-    void fail(UUID id, RuntimeException fault) {
-        String said = "It could not be followed: " + fault.getMessage();
-        repository.fail(id, said.substring(0, Math.min(LONGEST_FAULT, said.length())), Instant.now());
+    private byte @Nullable [] earlier(Shot shot, Sought sought) {
+        String hash = hash(shot, sought);
+        return hash == null ? null : content(hash);
     }
 
-    private static String name(Follow follow) {
-        try {
-            byte[] text = (follow.puts() + (follow.eye() ? " eye" : "")).getBytes(StandardCharsets.UTF_8);
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(text));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java platform has SHA-256", e);
-        }
+    private List<TrackPoint> points(Track track, Shot shot, Progress progress) {
+        ClipFile small = clips.small(shot);
+        List<Put> puts = List.of(json.readValue(track.puts(), Put[].class));
+        Tracker tracker = new Tracker(new LucasKanade(), track.kind() == Track.Kind.EYE ? eyes : null);
+        return new GreyClip(small.file(), small.sheet()).track(tracker, puts, progress);
+    }
+
+    void fail(UUID id, RuntimeException fault) {
+        String said = "It could not be carried through the clip: " + fault.getMessage();
+        repository.fail(id, said.substring(0, Math.min(LONGEST_FAULT, said.length())), Instant.now());
     }
 }

@@ -3,11 +3,13 @@ package app.yubble.server.shoot;
 import app.yubble.core.clip.Moment;
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.keep.SceneSource;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.touchup.KeptAt;
 import app.yubble.media.clip.ClipScan;
 import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.clip.DepthPack;
@@ -21,6 +23,8 @@ import java.io.UncheckedIOException;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 
 /** A clip for the refocus line: small sizes from the small file, large ones from the file itself. */
@@ -35,6 +39,9 @@ final class ClipMaterial implements ShotMaterial {
     private final FileStore files;
     private final PictureReader reader;
     private final FramesWanted wanted;
+    private final SubjectMasks kept;
+    /** What was known when this material was first asked; a render does not see it change. */
+    private final Map<List<KeptAt>, Optional<SubjectMasks.Known>> known = new ConcurrentHashMap<>();
 
     /** @param depths names of the indices of its depth */
     ClipMaterial(
@@ -43,7 +50,9 @@ final class ClipMaterial implements ShotMaterial {
             ClipFiles clips,
             FileStore files,
             PictureReader reader,
-            FramesWanted wanted) {
+            FramesWanted wanted,
+            SubjectMasks kept) {
+        this.kept = kept;
         this.wanted = wanted;
         this.shot = shot;
         this.clips = clips;
@@ -161,6 +170,24 @@ final class ClipMaterial implements ShotMaterial {
             } catch (IOException fault) {
                 throw new UncheckedIOException("A stored file cannot be read: " + fault.getMessage(), fault);
             }
+        }
+
+        @Override
+        public @Nullable String keptId(List<KeptAt> said) {
+            return known(said).map(each -> each.name() + "#" + number).orElse(null);
+        }
+
+        @Override
+        public Plane kept(List<KeptAt> said) {
+            Plane mask = known(said).orElseThrow().at().apply(number);
+            // Beyond a cut it is not looked for.
+            return mask == null ? new Plane(size().fitting(SceneSource.SIDE)) : mask;
+        }
+
+        private Optional<SubjectMasks.Known> known(List<KeptAt> said) {
+            return said.isEmpty()
+                    ? Optional.empty()
+                    : known.computeIfAbsent(said, each -> Optional.ofNullable(kept.known(shot, each)));
         }
 
         private Place require(DepthChoice.Source source) {

@@ -3,6 +3,7 @@ package app.yubble.server.shoot;
 import app.yubble.core.follow.Put;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.shape.ShapeMark;
+import app.yubble.core.touchup.KeptAt;
 import app.yubble.server.problem.RefusedException;
 import java.util.List;
 import java.util.stream.Stream;
@@ -14,13 +15,15 @@ public final class Clips {
 
     private Clips() {}
 
-    /** Of marks, and of where follows were put; rising. */
+    /** Of marks, and of where follows were put and kept subjects pointed out; rising. */
     private static List<Double> times(Recipe recipe) {
         Stream<Double> puts =
                 recipe.follows().stream().flatMap(each -> each.puts().stream().map(Put::at));
         Stream<Double> placed =
                 recipe.shapes().stream().flatMap(each -> each.marks().stream().map(ShapeMark::at));
-        return Stream.of(recipe.marks().times().stream(), puts, placed)
+        Stream<Double> kept = recipe.touchups().stream()
+                .flatMap(each -> each.start().kept().stream().map(KeptAt::at));
+        return Stream.of(recipe.marks().times().stream(), puts, placed, kept)
                 .flatMap(each -> each)
                 .sorted()
                 .toList();
@@ -41,7 +44,7 @@ public final class Clips {
             return;
         }
         if (!shot.isClip()) {
-            throw new RefusedException("A photo has no marks and follows nothing: it has one moment only.");
+            throw new RefusedException("A photo has no marks, follows and keeps nothing: it has one moment only.");
         }
         double last = times.get(times.size() - 1);
         if (micros != null) {

@@ -5,6 +5,7 @@ import app.yubble.media.picture.PictureReader;
 import app.yubble.server.storage.FileStore;
 import java.util.Map;
 import java.util.stream.Collectors;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.stereotype.Component;
 
 /** What the refocus line draws shots from. */
@@ -15,8 +16,16 @@ public class Materials {
     private final FileStore files;
     private final PictureReader reader;
     private final FramesWanted wanted;
+    private final ObjectProvider<SubjectMasks> kept;
 
-    Materials(DepthMaps maps, ClipFiles clips, FileStore files, PictureReader reader, FramesWanted wanted) {
+    Materials(
+            DepthMaps maps,
+            ClipFiles clips,
+            FileStore files,
+            PictureReader reader,
+            FramesWanted wanted,
+            ObjectProvider<SubjectMasks> kept) {
+        this.kept = kept;
         this.wanted = wanted;
         this.maps = maps;
         this.clips = clips;
@@ -26,7 +35,7 @@ public class Materials {
 
     /** A clip with the depth that it had when it was named {@code depthHash}. */
     public ShotMaterial ofClip(Shot shot, DepthChoice.Source source, String depthHash) {
-        return new ClipMaterial(shot, Map.of(source, depthHash), clips, files, reader, wanted);
+        return new ClipMaterial(shot, Map.of(source, depthHash), clips, files, reader, wanted, kept.getObject());
     }
 
     /** A shot with the depth that it has now. */
@@ -38,7 +47,8 @@ public class Materials {
                         clips,
                         files,
                         reader,
-                        wanted)
+                        wanted,
+                        kept.getObject())
                 : new PhotoMaterial(shot, maps.of(shot.id()), files, reader);
     }
 }

@@ -8,6 +8,8 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.touchup.KeptAt;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** A moment whose picture has been decoded already, because frames were read one after the other. */
@@ -50,5 +52,15 @@ public record PicturedStill(ShotStill still, Picture decoded, DepthEdges.Detail 
     @Override
     public Plane mask(String file) {
         return still.mask(file);
+    }
+
+    @Override
+    public @Nullable String keptId(List<KeptAt> kept) {
+        return still.keptId(kept);
+    }
+
+    @Override
+    public Plane kept(List<KeptAt> kept) {
+        return still.kept(kept);
     }
 }

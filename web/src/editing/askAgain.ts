@@ -1,0 +1,82 @@
+import { ref, watch, type ComputedRef } from 'vue'
+import type { Problem } from '../api/client'
+
+/** How often something that is being made is asked after, in milliseconds. */
+const ASK_AGAIN = 600
+
+/** How far something is, or why it cannot be made. */
+export type Making = { done: number; waits: boolean; fault: string }
+
+type Answer = { done: number; waits?: boolean; fault?: string | null }
+
+/**
+ * Asks after things that the server makes until each is there, and anew when what one depends on has changed.
+ *
+ * @param all what is to be there
+ * @param keyOf what one of them depends on
+ */
+export function useAskAgain<T extends { id: string }, A extends Answer>(parts: {
+  all: ComputedRef<T[]>
+  keyOf: (each: T) => string
+  ready: () => boolean
+  ask: (each: T) => Promise<A>
+  made: (id: string, found: A) => void
+}) {
+  const { all, keyOf } = parts
+  /** Of those that are not there yet. */
+  const making = ref<Record<string, Making>>({})
+  const timers = new Map<string, ReturnType<typeof setTimeout>>()
+  const asked = new Map<string, string>()
+
+  watch(
+    () => all.value.map(keyOf).join(),
+    () => {
+      const known = new Set(all.value.map((each) => each.id))
+      for (const id of [...asked.keys()].filter((each) => !known.has(each))) forget(id)
+      if (parts.ready()) for (const each of all.value) if (asked.get(each.id) !== keyOf(each)) void ask(each.id)
+    },
+    { immediate: true },
+  )
+
+  function forget(id: string): void {
+    clearTimeout(timers.get(id))
+    timers.delete(id)
+    asked.delete(id)
+    there(id)
+  }
+
+  function there(id: string): void {
+    const { [id]: gone, ...rest } = making.value
+    if (gone) making.value = rest
+  }
+
+  async function ask(id: string): Promise<void> {
+    const each = all.value.find((one) => one.id === id)
+    if (!each || !parts.ready()) return
+    const key = keyOf(each)
+    asked.set(id, key)
+    clearTimeout(timers.get(id))
+    try {
+      const found = await parts.ask(each)
+      if (asked.get(id) !== key) return
+      if (found.done >= 1) {
+        there(id)
+        parts.made(id, found)
+        return
+      }
+      making.value = {
+        ...making.value,
+        [id]: { done: found.done, waits: found.waits ?? false, fault: found.fault ?? '' },
+      }
+      if (!found.fault)
+        timers.set(
+          id,
+          setTimeout(() => void ask(id), ASK_AGAIN),
+        )
+    } catch (problem) {
+      making.value = { ...making.value, [id]: { done: 0, waits: false, fault: (problem as Problem).message } }
+    }
+  }
+
+  return making
+}
