@@ -26,6 +26,10 @@ final class Carry {
     private static final float WENT_ALONG = 2.5f;
     /** What it says where flow does not agree. */
     private static final float LEAST_BELIEF = 0.15f;
+    /** What it says for the object that something of its depth came out where it may, in logarithms of odds. */
+    private static final float COMES_BACK = 2;
+    /** Share of a mask that changes from frame to frame where nothing is guessed. */
+    private static final double SETTLED = 0.08;
     /** Share of a place's surroundings up to which it is one that nothing came to lie on. */
     private static final float UNCOVERED = 0.4f;
     /** Difference in a rooted colour from which a place shows nothing that was seen before. */
@@ -52,15 +56,12 @@ final class Carry {
     private static final double LOST = 0.004;
     /** Share of the size it had that must be seen to be found again. */
     private static final double FOUND = 0.02;
-    /** Of doubt for each frame since it was said that nothing of it is there: it may have come in meanwhile. */
+    /** Guessed with each frame since it was said that nothing of it is there: it may have come in meanwhile. */
     private static final double NOTHING = 0.25;
-    /** Pixels whose colours are remembered. */
-    private static final int REMEMBERED = 2500;
 
     private final FlowFinder flow;
     private final Size size;
-    private final float[][] colours;
-    private final double area;
+    private final Memory memory;
 
     private Scene before;
     private Plane mask;
@@ -70,24 +71,23 @@ final class Carry {
     private Plane cameOut;
     /** Frames since it was seen. */
     private int lost;
-    /** Since it was given: shares of it that did not go along with what was before. */
-    private double doubt;
 
-    Carry(FlowFinder flow, Scene start, Plane mask) {
+    private double guessed;
+
+    Carry(FlowFinder flow, Scene start, Plane mask, Memory memory) {
         this.flow = flow;
         this.mask = mask;
         before = start;
         size = mask.size();
         cameOut = new Plane(size);
-        colours = remembered(start, mask);
-        area = area(mask);
+        this.memory = memory;
         Region around = box(mask);
         extent = around == null ? Region.all(size) : around;
     }
 
     /** Its mask at the next frame: 1 on the subject, 0 elsewhere. */
     Plane to(Scene next) {
-        Plane found = area(mask) < LOST * area ? lookedFor(next) : carried(next);
+        Plane found = area(mask) < LOST * memory.area() ? lookedFor(next) : carried(next);
         mask = found;
         before = next;
         Region now = box(found);
@@ -131,28 +131,30 @@ final class Carry {
         byte[] hints = new byte[along.samples().length];
         float[] lean = new float[hints.length];
         for (int i = 0; i < hints.length; i++) {
-            boolean believed = agreement.samples()[i] > BELIEVED;
-            float share = near.samples()[i];
             boolean isNew = covered.samples()[i] <= UNCOVERED || unlike.samples()[i] > UNLIKE;
-            boolean out = isNew && holds(whole, i);
-            fresh.samples()[i] = out ? 1 : FADES * fresh.samples()[i];
-            if (believed && share > 1 - NONE) {
+            fresh.samples()[i] = isNew && holds(whole, i) ? 1 : FADES * fresh.samples()[i];
+            float share = near.samples()[i];
+            if (share < NONE) {
+                boolean comesBack = holds(whole, i)
+                        && fresh.samples()[i] >= LONG_OUT
+                        && within(depths, next.nearness().samples()[i]);
+                hints[i] = comesBack ? ObjectCut.OPEN : ObjectCut.OUTSIDE;
+                lean[i] = COMES_BACK;
+            } else if (share > 1 - NONE && agreement.samples()[i] > BELIEVED) {
                 hints[i] = ObjectCut.KEEP;
-            } else if (share < NONE && (!holds(whole, i) || fresh.samples()[i] < LONG_OUT)) {
-                hints[i] = ObjectCut.OUTSIDE;
+            } else {
+                float belief = Math.max(LEAST_BELIEF, agreement.samples()[i]);
+                lean[i] = WENT_ALONG * belief * (2 * along.samples()[i] - 1);
             }
-            float belief = Math.max(LEAST_BELIEF, agreement.samples()[i]);
-            boolean mayBe = share < NONE && within(depths, next.nearness().samples()[i]);
-            lean[i] = mayBe ? 0 : WENT_ALONG * belief * (2 * along.samples()[i] - 1);
         }
         cameOut = fresh;
         Region around = box(along);
         if (around == null) {
-            doubt += NOTHING;
+            guessed += NOTHING;
             return new Plane(size);
         }
         Plane out = parted(next, hints, lean, around.joined(whole).grown(AROUND, size));
-        doubt += changed(along, agreement, out);
+        guessed += guessed(along, agreement, hints, lean, out);
         return out;
     }
 
@@ -185,22 +187,23 @@ final class Carry {
         return out;
     }
 
-    /** Share of a mask that did not come along, or got lost on the way. */
-    private static double changed(Plane along, Plane agreement, Plane mask) {
+    /** Share of a mask that did not come along or got lost on the way, and of what may belong to it and was not taken. */
+    private static double guessed(Plane along, Plane agreement, byte[] hints, float[] lean, Plane mask) {
         double changed = 0;
         double either = 1;
-        for (int i = 0; i < mask.samples().length; i++) {
+        for (int i = 0; i < hints.length; i++) {
             boolean now = mask.samples()[i] > 0.5f;
             boolean before = along.samples()[i] > 0.5f;
             either += now || before ? 1 : 0;
             changed += now != before || now && agreement.samples()[i] < BELIEVED ? 1 : 0;
+            changed += !now && hints[i] == ObjectCut.OPEN && lean[i] == COMES_BACK ? 1 : 0;
         }
-        return changed / either;
+        return Math.max(0, changed / either - SETTLED);
     }
 
-    /** How much of it has been guessed since it was given; from two sides the one with less is believed. */
-    double doubt() {
-        return doubt;
+    /** How much of it has been guessed since it was given. */
+    double guessed() {
+        return guessed;
     }
 
     /** By what it looked like, where it was seen last and farther around with every frame. */
@@ -210,9 +213,9 @@ final class Carry {
         for (int i = 0; i < hints.length; i++) {
             hints[i] = holds(open, i) ? ObjectCut.OPEN : ObjectCut.OUTSIDE;
         }
-        doubt++;
+        guessed++;
         Plane out = parted(next, hints, new float[0], open.grown(AROUND, size));
-        return area(out) < FOUND * area ? new Plane(size) : out;
+        return area(out) < FOUND * memory.area() ? new Plane(size) : out;
     }
 
     private Plane parted(Scene scene, byte[] hints, float[] lean, Region within) {
@@ -229,7 +232,7 @@ final class Carry {
                 Resample.crop(scene.picture(), within),
                 Resample.crop(scene.nearness(), within),
                 own,
-                new ObjectCut.Before(ownLean, colours));
+                new ObjectCut.Before(ownLean, memory.colours()));
         Plane out = new Plane(size);
         for (int y = 0; y < within.height(); y++) {
             System.arraycopy(
@@ -265,25 +268,7 @@ final class Carry {
         return value >= range[0] && value <= range[1];
     }
 
-    private static float[][] remembered(Scene scene, Plane mask) {
-        double all = Math.max(1, area(mask));
-        int count = (int) Math.min(REMEMBERED, all);
-        float[][] out = new float[3][count];
-        int seen = 0;
-        int taken = 0;
-        for (int i = 0; i < mask.samples().length && taken < count; i++) {
-            if (mask.samples()[i] > 0.5f && seen++ * (double) count / all >= taken) {
-                for (int c = 0; c < 3; c++) {
-                    out[c][taken] = (float) Math.sqrt(
-                            Math.max(0, scene.picture().planes().get(c).samples()[i]));
-                }
-                taken++;
-            }
-        }
-        return out;
-    }
-
-    private static double area(Plane mask) {
+    static double area(Plane mask) {
         double sum = 0;
         for (float each : mask.samples()) {
             sum += each;

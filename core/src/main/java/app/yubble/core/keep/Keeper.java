@@ -5,18 +5,17 @@ import app.yubble.core.clip.FlowFinder;
 import app.yubble.core.keep.SceneSource.Scene;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
-import app.yubble.core.raster.Size;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Objects;
 import java.util.function.BiConsumer;
+import java.util.stream.Stream;
 
 /**
  * Carries a subject's mask through a clip from where it was given, forward and backward; a cut ends it. Between two frames at which it was
- * given it is carried from both, and each frame has it from the side on which less had to be guessed.
+ * given it is carried from both, and each frame has it from the side on which less had to be
+ * guessed.
  */
 public final class Keeper {
     /** Frames that are held while a clip is gone through backwards. */
@@ -34,9 +33,6 @@ public final class Keeper {
      * @param mask 1 on the subject, 0 elsewhere
      */
     public record Seed(int frame, Plane mask) {}
-
-    /** What was carried to a frame from before it. */
-    private record Ahead(BitSet mask, double doubt) {}
 
     /**
      * Carries a mask to both sides as far as the next one that was given before, or to the ends of its shot.
@@ -64,30 +60,38 @@ public final class Keeper {
                 .orElse(null);
         double left = (before == null ? 1 : 2) * (seed.frame() - (before == null ? first : before.frame()));
         double right = (after == null ? 1 : 2) * ((after == null ? end : after.frame()) - seed.frame());
+        Memory memory = Memory.NOTHING;
+        for (Seed each : Stream.concat(others.stream(), Stream.of(seed)).toList()) {
+            memory = memory.with(scene(source, each.frame()), each.mask());
+        }
         double[] done = {0};
         Runnable told = () -> progress.at(Math.min(1, ++done[0] / Math.max(1, left + right)));
         to.accept(seed.frame(), seed.mask());
         if (before == null) {
-            back(source, seed, first, Map.of(), to, told);
+            back(source, seed, first, memory, told, (frame, carry, mask) -> to.accept(frame, mask));
         } else {
-            between(source, before, seed, to, told);
+            between(source, before, seed, memory, to, told);
         }
         if (after == null) {
-            ahead(source, seed, end, told, (frame, carry, mask) -> to.accept(frame, mask));
+            ahead(source, seed, end, memory, told, (frame, carry, mask) -> to.accept(frame, mask));
         } else {
-            between(source, seed, after, to, told);
+            between(source, seed, after, memory, to, told);
         }
     }
 
-    private void between(SceneSource source, Seed before, Seed after, BiConsumer<Integer, Plane> to, Runnable told) {
-        Map<Integer, Ahead> known = new HashMap<>();
-        ahead(
-                source,
-                before,
-                after.frame(),
-                told,
-                (frame, carry, mask) -> known.put(frame, new Ahead(bits(mask), carry.doubt())));
-        back(source, after, before.frame() + 1, known, to, told);
+    /** From both sides; each frame has it from the one that had to guess less until there. */
+    private void between(
+            SceneSource source, Seed before, Seed after, Memory memory, BiConsumer<Integer, Plane> to, Runnable told) {
+        KeptMasks ahead = new KeptMasks(source.size());
+        double[] guessed = new double[after.frame()];
+        ahead(source, before, after.frame(), memory, told, (frame, carry, mask) -> {
+            ahead.put(frame, mask);
+            guessed[frame] = carry.guessed();
+        });
+        back(source, after, before.frame() + 1, memory, told, (frame, carry, mask) -> {
+            Plane other = Objects.requireNonNull(ahead.at(frame));
+            to.accept(frame, guessed[frame] <= carry.guessed() ? other : mask);
+        });
     }
 
     /** Takes what was carried to a frame. */
@@ -96,8 +100,8 @@ public final class Keeper {
         void take(int frame, Carry carry, Plane mask);
     }
 
-    private void ahead(SceneSource source, Seed seed, int end, Runnable told, Carried to) {
-        Carry carry = begun(source, seed);
+    private void ahead(SceneSource source, Seed seed, int end, Memory memory, Runnable told, Carried to) {
+        Carry carry = begun(source, seed, memory);
         source.each(seed.frame() + 1, end, (frame, scene) -> {
             to.take(frame, carry, carry.to(scene));
             told.run();
@@ -105,50 +109,29 @@ public final class Keeper {
     }
 
     /** Down to {@code first}. */
-    private void back(
-            SceneSource source,
-            Seed seed,
-            int first,
-            Map<Integer, Ahead> known,
-            BiConsumer<Integer, Plane> to,
-            Runnable told) {
+    private void back(SceneSource source, Seed seed, int first, Memory memory, Runnable told, Carried to) {
         if (first >= seed.frame()) {
             return;
         }
-        Carry carry = begun(source, seed);
+        Carry carry = begun(source, seed, memory);
         for (int until = seed.frame(); until > first; until -= HELD) {
             List<Scene> held = new ArrayList<>();
             int from = Math.max(first, until - HELD);
             source.each(from, until, (frame, scene) -> held.add(scene));
             for (int k = held.size() - 1; k >= 0; k--) {
-                Plane mask = carry.to(held.get(k));
-                Ahead other = known.get(from + k);
-                boolean theirs = other != null && other.doubt() <= carry.doubt();
-                to.accept(from + k, other != null && theirs ? plane(other.mask(), mask.size()) : mask);
+                to.take(from + k, carry, carry.to(held.get(k)));
                 told.run();
             }
         }
     }
 
-    private Carry begun(SceneSource source, Seed seed) {
-        Scene[] start = new Scene[1];
-        source.each(seed.frame(), seed.frame() + 1, (frame, scene) -> start[0] = scene);
-        return new Carry(flow, start[0], seed.mask());
+    private Carry begun(SceneSource source, Seed seed, Memory memory) {
+        return new Carry(flow, scene(source, seed.frame()), seed.mask(), memory);
     }
 
-    private static BitSet bits(Plane mask) {
-        BitSet out = new BitSet(mask.samples().length);
-        for (int i = 0; i < mask.samples().length; i++) {
-            out.set(i, mask.samples()[i] > 0.5f);
-        }
-        return out;
-    }
-
-    private static Plane plane(BitSet bits, Size size) {
-        Plane out = new Plane(size);
-        for (int i = bits.nextSetBit(0); i >= 0; i = bits.nextSetBit(i + 1)) {
-            out.samples()[i] = 1;
-        }
-        return out;
+    private static Scene scene(SceneSource source, int frame) {
+        Scene[] out = new Scene[1];
+        source.each(frame, frame + 1, (number, scene) -> out[0] = scene);
+        return out[0];
     }
 }

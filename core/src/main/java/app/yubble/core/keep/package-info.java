@@ -7,8 +7,8 @@
  * ({@link app.yubble.core.pickout.ObjectCut}), so that errors do not add up. What the subject looks like is remembered from where its mask
  * was given, so that it is taken up again after something passed before it.
  *
- * <p>It cannot yet take up again a part that comes out far from all that is seen of the subject, such as a head over shoulders; a second mask
- * given there mends it.
+ * <p>What comes out from behind something near the subject is taken for it where it has its depth and its colours. A part that comes out where no more than another part of
+ * the subject had been seen when its mask was given is not; a second mask given there mends it.
  *
  * <p>Masks are hard and small; whoever draws them brings them to the picture's edges
  * ({@link app.yubble.core.subject.MatteRefiner}).

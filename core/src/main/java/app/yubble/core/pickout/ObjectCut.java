@@ -60,6 +60,8 @@ public final class ObjectCut {
     private static final float SMOOTH = 10;
     /** What the ways from the marks say, in logarithms of odds. */
     private static final float WAY = 2;
+    /** The same where the object is known from another picture: what comes out of hiding is far from all that is sure. */
+    private static final float WAY_AGAIN = 0.7f;
     /** A step of nearness counts as much as twice that step of colour. */
     private static final float DEPTH_ON_WAYS = 2;
     /** Cost of a border where the picture has an edge: corners are rare. */
@@ -232,15 +234,19 @@ public final class ObjectCut {
     }
 
     private float way(int i) {
-        return marked ? WAY * (toDrop[i] - toKeep[i]) / (toDrop[i] + toKeep[i] + 0.05f) : 0;
+        return marked
+                ? (before.samples() > 0 ? WAY_AGAIN : WAY) * (toDrop[i] - toKeep[i]) / (toDrop[i] + toKeep[i] + 0.05f)
+                : 0;
     }
 
     /** Places that a side has now; its sure ones many times. Of the object also what is remembered. */
     private int[] places(IntPredicate side, byte sure) {
         int[] out = new int[1024];
         int count = 0;
+        // Where the object is known from another picture, sure pixels are many, and must not drown what is remembered.
+        int weight = before.samples() > 0 ? 1 : MARK_WEIGHT;
         for (int i = 0; i < hints.length; i++) {
-            int times = hints[i] == sure ? MARK_WEIGHT : side.test(i) ? 1 : 0;
+            int times = hints[i] == sure ? weight : side.test(i) ? 1 : 0;
             if (count + times > out.length) {
                 out = Arrays.copyOf(out, 2 * out.length);
             }

@@ -160,7 +160,8 @@ class PickOutTest {
         assertThatThrownBy(() -> new PickOut(0.5, 0, 0.6, 1, List.of()))
                 .hasMessageContaining("must lie in the picture");
         PickOut pickOut = new PickOut(0, 0, 1, 1, List.of());
-        assertThatThrownBy(() -> new Touchup.Start(pickOut, "0".repeat(64))).hasMessageContaining("not with both");
+        assertThatThrownBy(() -> new Touchup.Start(pickOut, "0".repeat(64)))
+                .hasMessageContaining("not with more than one");
         assertThatThrownBy(() -> new Touchup.Start(null, "../x")).hasMessageContaining("64");
     }
 
