@@ -442,9 +442,17 @@ class ClipShotTest extends ServerTest {
         Browser browser = browser().signedUp("clipcopies");
         String from = readyClip(browser);
         String to = readyClip(browser);
-        String photo = readyShot(browser, photo(640, 480, "jpg"));
+        String photo = readyShot(browser, photo(320, 180, "jpg"));
         JsonNode version = version(browser, from);
         ObjectNode recipe = pulled(browser, from, 1.25);
+        var touchups = recipe.putArray("touchups");
+        touchups.addObject()
+                .put("id", "k")
+                .putArray("kept")
+                .addObject()
+                .put("at", 1)
+                .put("by", "box");
+        touchups.addObject().put("id", "p").put("inverted", true);
         String id = version.get("id").asString();
         assertThat(browser.send(
                                 "PUT",
@@ -455,12 +463,14 @@ class ClipShotTest extends ServerTest {
         Browser.Answer copied = browser.send(
                 "POST",
                 "/api/versions/" + id + "/copy",
-                "{\"parts\":[\"band\"],\"shots\":[\"" + to + "\",\"" + photo + "\"]}");
+                "{\"parts\":[\"band\",\"touchups\"],\"shots\":[\"" + to + "\",\"" + photo + "\"]}");
         assertThat(copied.json().get("changed").asInt()).isEqualTo(2);
         JsonNode clip = version(browser, to).get("recipe");
         assertThat(clip.get("marks").get("band")).hasSize(2);
         JsonNode still = version(browser, photo).get("recipe");
         assertThat(still.get("marks").get("band")).isEmpty();
+        assertThat(clip.get("touchups")).hasSize(2);
+        assertThat(still.get("touchups")).hasSize(1);
         assertThat(still.get("band").get("near").asDouble())
                 .as("as at the first moment")
                 .isEqualTo(0.9);

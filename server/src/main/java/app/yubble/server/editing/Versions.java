@@ -6,6 +6,7 @@ import app.yubble.core.lens.Aperture;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.shape.BlurShape;
+import app.yubble.core.touchup.Touchup;
 import app.yubble.media.picture.Camera;
 import app.yubble.server.depth.DepthJob;
 import app.yubble.server.problem.ConflictException;
@@ -252,7 +253,11 @@ public class Versions {
         }
         List<BlurShape> placed =
                 recipe.shapes().stream().map(each -> each.at(0, null)).toList();
-        return recipe.at(Moment.ONLY).withTouchups(recipe.touchups()).withShapes(placed);
+        // What is kept through one clip means nothing in another.
+        List<Touchup> painted = recipe.touchups().stream()
+                .filter(each -> each.start().kept().isEmpty())
+                .toList();
+        return recipe.at(Moment.ONLY).withTouchups(painted).withShapes(placed);
     }
 
     private static String shortened(String step) {
