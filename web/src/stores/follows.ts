@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { api } from '../api/client'
-import { useAskAgain } from '../editing/askAgain'
+import { useAskAgain } from './askAgain'
 import { putAt, usualFollow, type Follow } from '../editing/follow'
 import { nearnessAt } from '../editing/nearness'
 import { useBench } from './bench'
@@ -34,12 +34,7 @@ export const useFollows = defineStore('follows', () => {
   const making = useAskAgain({
     all,
     keyOf,
-    ready: () => !!bench.clip && !!bench.stored,
-    ask: (each) => {
-      const { shot, stored } = bench
-      if (!shot || !stored) throw new Error('no clip is open')
-      return api.follow(shot.id, { ...stored, touchups: [] }, each.id)
-    },
+    ask: (each, shot, stored) => api.follow(shot, { ...stored, touchups: [] }, each.id),
     made: (id, found) => bench.showTrack(id, found.frames),
   })
 

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { api, type KeptAt, type Stretch, type Touchup } from '../api/client'
-import { useAskAgain } from '../editing/askAgain'
+import { useAskAgain } from './askAgain'
 import { newTouchup, strokeOf, touchupsKey, type Action, type Point } from '../editing/painting'
 import type { PickBox } from '../editing/picking'
 import { useBench } from './bench'
@@ -43,12 +43,7 @@ export const useKeeping = defineStore('keeping', () => {
   const making = useAskAgain({
     all,
     keyOf,
-    ready: () => !!bench.clip && !!bench.stored,
-    ask: (each) => {
-      const { shot, stored } = bench
-      if (!shot || !stored) throw new Error('no clip is open')
-      return api.keep(shot.id, { ...stored, touchups: [each] }, each.id)
-    },
+    ask: (each, shot, stored) => api.keep(shot, { ...stored, touchups: [each] }, each.id),
     made: (id, found) => {
       seen.value = { ...seen.value, [id]: found.seen }
       bench.drawAgain()

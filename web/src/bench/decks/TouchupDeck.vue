@@ -16,7 +16,7 @@ import {
 import { computed, ref } from 'vue'
 import { useBench } from '../../stores/bench'
 import { useInspector } from '../../stores/inspector'
-import { useTouchups } from '../../stores/touchups'
+import { useTouchups, type Tool } from '../../stores/touchups'
 import {
   actionHints,
   actionNames,
@@ -43,6 +43,10 @@ const icons: Record<Action, string> = {
   reveal: mdiRestore,
 }
 const actions = Object.keys(icons) as Action[]
+const toolNames: Record<Tool, string> = { brush: 'Brush', 'pick-out': 'Pick-out', keep: 'Keep' }
+const TOOLS = { brush: 'Paint strokes', 'pick-out': 'Find an object from a box around it and marks on it' }
+const KEEP = 'Click a subject: its mask goes along with it through the clip'
+const tools = computed<Partial<Record<Tool, string>>>(() => (bench.clip ? { ...TOOLS, keep: KEEP } : TOOLS))
 const brush = computed(() => touchups.brush)
 const chosen = computed(() => touchups.selected)
 const action = computed(() => (chosen.value?.action ?? 'focus') as Action)
@@ -101,29 +105,14 @@ function rename(id: string, event: Event): void {
       <div class="row">
         <div class="tools" role="group" aria-label="Tool">
           <button
-            :class="{ on: touchups.tool === 'brush' }"
-            :aria-pressed="touchups.tool === 'brush'"
-            title="Paint strokes"
-            data-test="tool-brush"
-            @click="touchups.tool = 'brush'">
-            Brush
-          </button>
-          <button
-            :class="{ on: touchups.tool === 'pick-out' }"
-            :aria-pressed="touchups.tool === 'pick-out'"
-            title="Find an object from a box around it and marks on it"
-            data-test="tool-pick-out"
-            @click="touchups.tool = 'pick-out'">
-            Pick-out
-          </button>
-          <button
-            v-if="bench.clip"
-            :class="{ on: touchups.tool === 'keep' }"
-            :aria-pressed="touchups.tool === 'keep'"
-            title="Click a subject: its mask goes along with it through the clip"
-            data-test="tool-keep"
-            @click="touchups.tool = 'keep'">
-            Keep
+            v-for="(means, each) in tools"
+            :key="each"
+            :class="{ on: touchups.tool === each }"
+            :aria-pressed="touchups.tool === each"
+            :title="means"
+            :data-test="`tool-${each}`"
+            @click="touchups.tool = each">
+            {{ toolNames[each] }}
           </button>
         </div>
         <v-btn

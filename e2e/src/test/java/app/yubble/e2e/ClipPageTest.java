@@ -19,6 +19,9 @@ class ClipPageTest extends BrowserTest {
     /** Milliseconds. */
     private static final double LONGEST_FOCUS = 30_000;
 
+    /** Milliseconds; depth of the whole clip comes first. */
+    private static final double LONGEST_KEPT = 120_000;
+
     private static final Path CLIP = Path.of("target/test-clip.mp4");
 
     /** A second of the demo clip, small: half of the browser tests' time would go into its depth otherwise. */
@@ -221,6 +224,39 @@ class ClipPageTest extends BrowserTest {
                         new LocatorAssertions.ContainsTextOptions().setTimeout(LONGEST_FOCUS));
         page.locator("[data-test=follow-remove]").click();
         assertThat(told).isHidden();
+    }
+
+    @Test
+    void aSubjectIsKeptByAClickAndPutRightByALine() {
+        page.locator("[data-test=step-touchup]").click();
+        page.locator("[data-test=tool-keep]").click();
+        BoundingBox stage = page.locator("[data-test=pick-layer]").boundingBox();
+        // The near lamp post.
+        page.mouse().click(stage.x + stage.width * 0.62, stage.y + stage.height * 0.45);
+        Locator told = page.locator("[data-test=keep-told]");
+        LocatorAssertions.ContainsTextOptions patient =
+                new LocatorAssertions.ContainsTextOptions().setTimeout(LONGEST_KEPT);
+        assertThat(told).containsText("Seen in", patient);
+        saved();
+        pressAt(0.7);
+        assertThat(clock()).not().containsText("frame 1 of 24");
+        finalPreview();
+        assertThat(page.locator("[data-test=keep-less]")).isDisabled();
+        page.mouse().move(stage.x + stage.width * 0.2, stage.y + stage.height * 0.6);
+        page.mouse().down();
+        page.mouse().move(stage.x + stage.width * 0.25, stage.y + stage.height * 0.62);
+        page.mouse().up();
+        saved();
+        assertThat(page.locator("[data-test=keep-less]")).isEnabled();
+        assertThat(told).containsText("Seen in", patient);
+        page.locator("[data-test=keep-blurred]").click();
+        saved();
+        page.reload();
+        page.locator("[data-test=step-touchup]").click();
+        page.locator("[data-test=touchup] .name").click();
+        page.locator("[data-test=tool-keep]").click();
+        assertThat(told).containsText("Seen in", patient);
+        assertThat(page.locator("[data-test=keep-less]")).isEnabled();
     }
 
     @Test

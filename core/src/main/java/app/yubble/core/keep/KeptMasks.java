@@ -61,10 +61,10 @@ public final class KeptMasks {
 
     /** Whether anything of it is seen at a frame. */
     public boolean isSeen(int frame) {
-        Plane mask = at(frame);
-        if (mask != null) {
-            for (float each : mask.samples()) {
-                if (each > 0) {
+        byte[] packed = frames.get(frame);
+        if (packed != null) {
+            for (byte each : inflated(packed)) {
+                if (each != 0) {
                     return true;
                 }
             }

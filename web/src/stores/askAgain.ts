@@ -1,5 +1,6 @@
 import { ref, watch, type ComputedRef } from 'vue'
-import type { Problem } from '../api/client'
+import type { Problem, Recipe } from '../api/client'
+import { useBench } from './bench'
 
 /** How often something that is being made is asked after, in milliseconds. */
 const ASK_AGAIN = 600
@@ -10,7 +11,7 @@ export type Making = { done: number; waits: boolean; fault: string }
 type Answer = { done: number; waits?: boolean; fault?: string | null }
 
 /**
- * Asks after things that the server makes until each is there, and anew when what one depends on has changed.
+ * Asks after things of the open clip that the server makes until each is there, and anew when what one depends on has changed.
  *
  * @param all what is to be there
  * @param keyOf what one of them depends on
@@ -18,11 +19,11 @@ type Answer = { done: number; waits?: boolean; fault?: string | null }
 export function useAskAgain<T extends { id: string }, A extends Answer>(parts: {
   all: ComputedRef<T[]>
   keyOf: (each: T) => string
-  ready: () => boolean
-  ask: (each: T) => Promise<A>
+  ask: (each: T, shot: string, stored: Recipe) => Promise<A>
   made: (id: string, found: A) => void
 }) {
   const { all, keyOf } = parts
+  const bench = useBench()
   /** Of those that are not there yet. */
   const making = ref<Record<string, Making>>({})
   const timers = new Map<string, ReturnType<typeof setTimeout>>()
@@ -33,7 +34,7 @@ export function useAskAgain<T extends { id: string }, A extends Answer>(parts: {
     () => {
       const known = new Set(all.value.map((each) => each.id))
       for (const id of [...asked.keys()].filter((each) => !known.has(each))) forget(id)
-      if (parts.ready()) for (const each of all.value) if (asked.get(each.id) !== keyOf(each)) void ask(each.id)
+      if (bench.clip) for (const each of all.value) if (asked.get(each.id) !== keyOf(each)) void ask(each.id)
     },
     { immediate: true },
   )
@@ -52,12 +53,13 @@ export function useAskAgain<T extends { id: string }, A extends Answer>(parts: {
 
   async function ask(id: string): Promise<void> {
     const each = all.value.find((one) => one.id === id)
-    if (!each || !parts.ready()) return
+    const { shot, stored } = bench
+    if (!each || !shot || !stored) return
     const key = keyOf(each)
     asked.set(id, key)
     clearTimeout(timers.get(id))
     try {
-      const found = await parts.ask(each)
+      const found = await parts.ask(each, shot.id, stored)
       if (asked.get(id) !== key) return
       if (found.done >= 1) {
         there(id)
