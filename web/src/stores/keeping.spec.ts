@@ -42,6 +42,10 @@ test('a click begins to keep a subject, which is asked after until it is carried
   expect(keeping.making).toEqual({})
   expect(keeping.seenFrames).toBe(2)
   expect(asked).toHaveBeenCalledTimes(2)
+  // How strong it is changes nothing of where it is.
+  keeping.swap()
+  await vi.advanceTimersByTimeAsync(2000)
+  expect(asked).toHaveBeenCalledTimes(2)
 })
 
 test('marks of one moment belong together, and others are added behind them', async () => {

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { api, type KeptAt, type Stretch, type Touchup } from '../api/client'
 import { useAskAgain } from './askAgain'
-import { newTouchup, strokeOf, touchupsKey, type Action, type Point } from '../editing/painting'
+import { newTouchup, strokeOf, type Action, type Point } from '../editing/painting'
 import type { PickBox } from '../editing/picking'
 import { useBench } from './bench'
 import { useTouchups } from './touchups'
@@ -37,7 +37,7 @@ export const useKeeping = defineStore('keeping', () => {
   }
 
   const keyOf = (each: Touchup): string =>
-    JSON.stringify([bench.shot?.id, each.id, touchupsKey([{ ...each, strokes: [] }]), bench.depthPacks.length])
+    JSON.stringify([bench.shot?.id, each.kept, bench.stored?.depth.source, bench.depthPacks.length])
 
   /** Shares that are carried, and faults, of those that are not carried yet. */
   const making = useAskAgain({

@@ -24,7 +24,7 @@ import org.jspecify.annotations.Nullable;
 record Followed(Map<Follow, List<TrackPoint>> tracks) {
     /** What {@code --follow} follows. */
     static Followed of(String text, ClipWork work, double width) {
-        List<Put> puts = List.of(Spot.of(text, work, "--follow").put());
+        List<Put> puts = List.of(TrackCommand.put(text, work, "--follow"));
         Follow follow = new Follow("follow", "", puts, false, true, width, 0, Follow.USUAL_SMOOTH, Span.ALL);
         return new Followed(Map.of(follow, TrackCommand.tracked(work, puts, false)));
     }

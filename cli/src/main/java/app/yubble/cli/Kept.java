@@ -1,7 +1,7 @@
 package app.yubble.cli;
 
 import app.yubble.core.depth.DepthEstimate;
-import app.yubble.core.keep.ClipScenes;
+import app.yubble.core.follow.Put;
 import app.yubble.core.keep.Keeping;
 import app.yubble.core.keep.KeptMasks;
 import app.yubble.core.raster.Plane;
@@ -11,8 +11,6 @@ import app.yubble.core.touchup.KeptAt;
 import app.yubble.core.touchup.PickOut;
 import app.yubble.core.touchup.Stroke;
 import app.yubble.core.touchup.Touchup;
-import app.yubble.media.clip.ClipFile;
-import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.clip.DepthReel;
 import app.yubble.vision.InverseSearchFlow;
 import java.util.HashMap;
@@ -29,10 +27,9 @@ record Kept(Map<List<KeptAt>, KeptMasks> subjects) {
 
     /** What {@code --keep} keeps sharp. */
     static Touchup touchup(String text, ClipWork work) {
-        Spot spot = Spot.of(text, work, "--keep");
-        Stroke mark = new Stroke(
-                Stroke.Brush.of(DOT), (float) spot.put().x(), (float) spot.put().y(), 1);
-        KeptAt said = new KeptAt(spot.put().at(), KeptAt.By.CLICK, new PickOut(0, 0, 1, 1, List.of(mark)));
+        Put put = TrackCommand.put(text, work, "--keep");
+        Stroke mark = new Stroke(Stroke.Brush.of(DOT), (float) put.x(), (float) put.y(), 1);
+        KeptAt said = new KeptAt(put.at(), KeptAt.By.CLICK, new PickOut(0, 0, 1, 1, List.of(mark)));
         return Touchup.of("keep", Touchup.Action.FOCUS, 1, 0).withStart(new Touchup.Start(null, null, List.of(said)));
     }
 
@@ -47,23 +44,17 @@ record Kept(Map<List<KeptAt>, KeptMasks> subjects) {
         if (all.isEmpty()) {
             return NOTHING;
         }
-        ClipFile small = work.smallFile();
-        ClipSheet sheet = small.sheet();
-        Keeping.Clip clip = new Keeping.Clip(
-                new ClipScenes(
-                        small,
-                        sheet.frames(),
+        Keeping.Clip clip = work.smallFile()
+                .keeping(
                         work.sheet().info().size(),
                         recipe.depth(),
-                        (frame, picture) -> ClipCommand.still(picture, reel, frame, Map.of(), NOTHING)),
-                sheet.cuts(),
-                each -> sheet.frameAt(Math.round(each.at() * 1e6)));
+                        (frame, picture) -> ClipCommand.still(picture, reel, frame, Map.of(), NOTHING));
         Keeping keeping = new Keeping(new InverseSearchFlow(), frame -> matte(reel, frame));
         Progress progress = work.told("keeping", 0, 1);
         Map<List<KeptAt>, KeptMasks> out = new LinkedHashMap<>();
         for (int i = 0; i < all.size(); i++) {
             double each = 1.0 / all.size();
-            out.put(all.get(i), keeping.all(clip, all.get(i), progress.part(i * each, (i + 1) * each)));
+            out.put(all.get(i), keeping.all(clip, all.get(i), none -> null, progress.part(i * each, (i + 1) * each)));
         }
         return new Kept(out);
     }

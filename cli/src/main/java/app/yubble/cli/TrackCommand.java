@@ -79,6 +79,19 @@ final class TrackCommand implements Callable<Integer> {
         }
     }
 
+    /** @param text X,Y in pixels of the full frame, and @F after it when that is not the first one */
+    static Put put(String text, ClipWork work, String option) {
+        String[] parts = text.split("@", 2);
+        double[] place = place(parts[0], option);
+        requireInside(place, work.sheet().info().size(), option);
+        try {
+            int number = parts.length == 2 ? Integer.parseInt(parts[1].strip()) : 1;
+            return put(work, ClipCommand.frame(number, 1, option, work.sheet()) - 1, place);
+        } catch (NumberFormatException none) {
+            throw new WrongUseException(option + ": must be X,Y or X,Y@FRAME, found " + text);
+        }
+    }
+
     /** @param place in pixels of the full frame */
     static Put put(ClipWork work, int frame, double[] place) {
         Size full = work.sheet().info().size();

@@ -112,7 +112,7 @@ final class App implements AutoCloseable {
     /** The first shot that is ready; on a busy machine its depth may take long. */
     static Locator readyShot(Page page) {
         Locator ready = page.locator("[data-test=shot][data-state=ready] a").first();
-        ready.waitFor(new Locator.WaitForOptions().setTimeout(120_000));
+        ready.waitFor(new Locator.WaitForOptions().setTimeout(240_000));
         return ready;
     }
 

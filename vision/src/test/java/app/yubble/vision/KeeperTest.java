@@ -196,7 +196,7 @@ class KeeperTest {
 
     private static KeptMasks all(List<KeptAt> said) {
         Keeping.Clip clip = new Keeping.Clip(FREE, List.of(), each -> (int) each.at());
-        return new Keeping(new InverseSearchFlow(), frame -> null).all(clip, said, Progress.NONE);
+        return new Keeping(new InverseSearchFlow(), frame -> null).all(clip, said, none -> null, Progress.NONE);
     }
 
     @Test

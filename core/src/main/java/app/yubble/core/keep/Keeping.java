@@ -50,7 +50,7 @@ public final class Keeping {
      *
      * @param before what they were after all that was said before; null at the first
      */
-    public KeptMasks after(Clip clip, List<KeptAt> said, @Nullable KeptMasks before, Progress progress) {
+    private KeptMasks after(Clip clip, List<KeptAt> said, @Nullable KeptMasks before, Progress progress) {
         KeptAt last = said.get(said.size() - 1);
         int frame = clip.frame().applyAsInt(last);
         KeptMasks out = before == null ? new KeptMasks(clip.scenes().size()) : new KeptMasks(before);
@@ -67,12 +67,22 @@ public final class Keeping {
         return out;
     }
 
-    /** The masks after all that was said. */
-    public KeptMasks all(Clip clip, List<KeptAt> said, Progress progress) {
+    /**
+     * The masks after all that was said.
+     *
+     * @param made what is there already of the masks after so much of it; asked for from all but the last downwards
+     */
+    public KeptMasks all(Clip clip, List<KeptAt> said, IntFunction<@Nullable KeptMasks> made, Progress progress) {
+        int known = said.size() - 1;
         KeptMasks out = null;
-        for (int i = 0; i < said.size(); i++) {
-            double each = 1.0 / said.size();
-            out = after(clip, said.subList(0, i + 1), out, progress.part(i * each, (i + 1) * each));
+        while (known > 0 && out == null) {
+            out = made.apply(known);
+            known -= out == null ? 1 : 0;
+        }
+        double each = 1.0 / (said.size() - known);
+        for (int i = known; i < said.size(); i++) {
+            Progress own = progress.part((i - known) * each, (i - known + 1) * each);
+            out = after(clip, said.subList(0, i + 1), out, own);
         }
         return Objects.requireNonNull(out, "nothing was said of the subject");
     }

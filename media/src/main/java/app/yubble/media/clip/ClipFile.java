@@ -2,11 +2,20 @@ package app.yubble.media.clip;
 
 import app.yubble.core.clip.DepthOverTime;
 import app.yubble.core.clip.FrameSource;
+import app.yubble.core.keep.ClipScenes;
+import app.yubble.core.keep.Keeping;
 import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.refocus.Still;
 import java.nio.file.Path;
+import java.util.function.BiFunction;
 
 /** A file and the times of its frames. */
 public record ClipFile(Path file, ClipSheet sheet) implements FrameSource {
+    /** Microseconds of a second. */
+    private static final double MICROS = 1e6;
+
     @Override
     public void each(int from, int to, Taker taker) {
         if (from >= to) {
@@ -25,6 +34,19 @@ public record ClipFile(Path file, ClipSheet sheet) implements FrameSource {
         Picture[] out = new Picture[1];
         each(frame, frame + 1, (number, picture) -> out[0] = picture);
         return out[0];
+    }
+
+    /**
+     * What keeping subjects needs to know of it.
+     *
+     * @param full size of the frames of the file that this one is made from
+     * @param stills of frames whose picture has been read
+     */
+    public Keeping.Clip keeping(Size full, DepthChoice depth, BiFunction<Integer, Picture, Still> stills) {
+        return new Keeping.Clip(
+                new ClipScenes(this, sheet.frames(), full, depth, stills),
+                sheet.cuts(),
+                each -> sheet.frameAt(Math.round(each.at() * MICROS)));
     }
 
     /** What depth needs to know of it. */

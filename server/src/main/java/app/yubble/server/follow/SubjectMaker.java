@@ -1,7 +1,6 @@
 package app.yubble.server.follow;
 
 import app.yubble.core.depth.DepthEdges;
-import app.yubble.core.keep.ClipScenes;
 import app.yubble.core.keep.Keeping;
 import app.yubble.core.keep.KeptMasks;
 import app.yubble.core.raster.Progress;
@@ -9,8 +8,6 @@ import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.touchup.KeptAt;
 import app.yubble.core.touchup.Touchup;
-import app.yubble.media.clip.ClipFile;
-import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.recipe.RecipeJson;
 import app.yubble.server.problem.ConflictException;
 import app.yubble.server.shoot.ClipFiles;
@@ -20,7 +17,6 @@ import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
 import app.yubble.vision.InverseSearchFlow;
 import java.util.List;
-import java.util.Objects;
 import java.util.function.BiFunction;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
@@ -29,9 +25,6 @@ import org.springframework.stereotype.Component;
 /** Carries kept subjects through clips. */
 @Component
 class SubjectMaker {
-    /** Microseconds of a second. */
-    private static final double MICROS = 1e6;
-
     private final Materials materials;
     private final ClipFiles clips;
 
@@ -71,33 +64,23 @@ class SubjectMaker {
         if (!hasDepth(shot, source)) {
             throw new ConflictException("The depth of this clip is not there yet.");
         }
-        ClipFile small = clips.small(shot);
-        ClipSheet sheet = small.sheet();
         ShotMaterial material = materials.of(shot);
-        Keeping.Clip clip = new Keeping.Clip(
-                new ClipScenes(
-                        small,
-                        sheet.frames(),
+        Keeping.Clip clip = clips.small(shot)
+                .keeping(
                         shot.size(),
                         DepthChoice.of(source),
                         (frame, picture) ->
-                                new PicturedStill(material.frame(frame), picture, DepthEdges.Detail.STEADY)),
-                sheet.cuts(),
-                each -> sheet.frameAt(Math.round(each.at() * MICROS)));
+                                new PicturedStill(material.frame(frame), picture, DepthEdges.Detail.STEADY));
         Keeping keeping = new Keeping(
                 new InverseSearchFlow(), frame -> material.frame(frame).clearMatte());
-        int known = said.size() - 1;
-        byte[] bytes = null;
-        while (known > 0 && bytes == null) {
-            bytes = earlier.apply(shot, sought(said.subList(0, known), recipe.depth()));
-            known -= bytes == null ? 1 : 0;
-        }
-        KeptMasks masks = bytes == null ? null : KeptMasks.read(bytes);
-        for (int i = known; i < said.size(); i++) {
-            double each = 1.0 / (said.size() - known);
-            masks = keeping.after(
-                    clip, said.subList(0, i + 1), masks, progress.part((i - known) * each, (i - known + 1) * each));
-        }
-        return Objects.requireNonNull(masks).written();
+        return keeping.all(
+                        clip,
+                        said,
+                        count -> {
+                            byte[] bytes = earlier.apply(shot, sought(said.subList(0, count), recipe.depth()));
+                            return bytes == null ? null : KeptMasks.read(bytes);
+                        },
+                        progress)
+                .written();
     }
 }

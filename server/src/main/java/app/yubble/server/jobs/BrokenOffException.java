@@ -1,6 +1,7 @@
 package app.yubble.server.jobs;
 
 import java.sql.SQLException;
+import org.hibernate.TransactionException;
 import org.springframework.transaction.CannotCreateTransactionException;
 
 /**
@@ -29,7 +30,9 @@ public final class BrokenOffException extends RuntimeException {
 
     private static boolean isWithoutDatabase(Throwable fault) {
         for (Throwable each = fault; each != null; each = each.getCause()) {
+            // Taking a transaction back on a connection that is gone tells no state.
             if (each instanceof CannotCreateTransactionException
+                    || each instanceof TransactionException
                     || each instanceof SQLException told
                             && told.getSQLState() != null
                             && told.getSQLState().startsWith(NO_CONNECTION)) {
