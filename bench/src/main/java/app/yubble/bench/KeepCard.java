@@ -22,7 +22,6 @@ import app.yubble.media.clip.PlaneFiles;
 import app.yubble.vision.DepthEngines;
 import app.yubble.vision.InverseSearchFlow;
 import app.yubble.vision.ModelFolder;
-import app.yubble.vision.SubjectNetwork;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -45,7 +44,7 @@ final class KeepCard {
         Path description = Path.of("bench/clips/" + name + ".json");
         scene = ClipScene.read(description, Integer.MAX_VALUE, temporary);
         Size size = scene.clip().sheet().info().size().fitting(SceneSource.SIDE);
-        List<DepthEstimate> depth = estimated ? estimated(temporary) : List.of();
+        List<DepthEstimate> depth = estimated(temporary);
         scene.clip().each(0, scene.frames(), (frame, picture) -> {
             full.add(picture);
             Plane nearness = estimated
@@ -61,7 +60,9 @@ final class KeepCard {
                                     DepthChoice.of(DepthChoice.Source.ESTIMATED),
                                     size)
                     : Resample.toSize(scene.exact(frame), size);
-            small.add(new SceneSource.Scene(Resample.toSize(picture, size), nearness));
+            Plane matte = depth.get(frame).clearMatte();
+            small.add(new SceneSource.Scene(
+                    Resample.toSize(picture, size), nearness, matte == null ? null : Resample.toSize(matte, size)));
         });
         new GreyClip(Path.of("bench/clips/" + name + "-mask.mkv"), scene.clip().sheet())
                 .each(0, scene.frames(), (frame, grey) -> {
@@ -128,13 +129,10 @@ final class KeepCard {
     }
 
     private static void run(KeepCard card) {
-        SubjectNetwork network =
-                new SubjectNetwork(new ModelFolder(Path.of(System.getProperty("yubble.models", "var/models"))));
         int clicked = 5;
-        Plane matte = network.find(card.full.get(clicked), Quality.DRAFT, Progress.NONE)
-                .matte();
         // On the shirt.
-        Plane first = Pointed.at(card.small.get(clicked), matte, 0.38, 0.8);
+        Plane first = Pointed.at(card.small.get(clicked), 0.38, 0.8);
+        card.scored("exact at first", List.of(new Keeper.Seed(clicked, card.hard(clicked))));
         List<Keeper.Seed> seeds = new ArrayList<>(List.of(new Keeper.Seed(clicked, first)));
         double[] once = card.scored("one click", seeds);
         IntStream.range(0, once.length)

@@ -48,8 +48,9 @@ record Kept(Map<List<KeptAt>, KeptMasks> subjects) {
                 .keeping(
                         work.sheet().info().size(),
                         recipe.depth(),
-                        (frame, picture) -> ClipCommand.still(picture, reel, frame, Map.of(), NOTHING));
-        Keeping keeping = new Keeping(new InverseSearchFlow(), frame -> matte(reel, frame));
+                        (frame, picture) -> ClipCommand.still(picture, reel, frame, Map.of(), NOTHING),
+                        frame -> matte(reel, frame));
+        Keeping keeping = new Keeping(new InverseSearchFlow());
         Progress progress = work.told("keeping", 0, 1);
         Map<List<KeptAt>, KeptMasks> out = new LinkedHashMap<>();
         for (int i = 0; i < all.size(); i++) {

@@ -9,7 +9,7 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
-import java.util.Arrays;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** A mask carried in one direction of time from where it was given. */
@@ -26,26 +26,8 @@ final class Carry {
     private static final float WENT_ALONG = 2.5f;
     /** What it says where flow does not agree. */
     private static final float LEAST_BELIEF = 0.15f;
-    /** What it says for the object that something of its depth came out where it may, in logarithms of odds. */
-    private static final float COMES_BACK = 2;
     /** Share of a mask that changes from frame to frame where nothing is guessed. */
     private static final double SETTLED = 0.08;
-    /** Share of a place's surroundings up to which it is one that nothing came to lie on. */
-    private static final float UNCOVERED = 0.4f;
-    /** Difference in a rooted colour from which a place shows nothing that was seen before. */
-    private static final float UNLIKE = 0.08f;
-    /** What is left of {@link #cameOut} with each frame. */
-    private static final float FADES = 0.85f;
-    /** Of {@link #cameOut}: what came out so long ago is known. */
-    private static final float LONG_OUT = 0.08f;
-    /** Mask from which a pixel is all subject. */
-    private static final float ALL = 0.9f;
-    /** Share of the subject's depths at either end that may be something else's. */
-    private static final double OUTLIERS = 0.03;
-    /** Of the span of its depths, and of nearness: by how much others may lie beside them. */
-    private static final float AIR_SHARE = 0.25f;
-    /** See {@link #AIR_SHARE}. */
-    private static final float AIR = 0.01f;
     /** Pixels by which its extent gets smaller with each frame. */
     private static final int GOES_BACK = 1;
     /** Pixels around it that are looked at. */
@@ -56,6 +38,12 @@ final class Carry {
     private static final double LOST = 0.004;
     /** Share of the size it had that must be seen to be found again. */
     private static final double FOUND = 0.02;
+    /** Share of its size that is nearly all of it. */
+    private static final double NEARLY_ALL = 0.95;
+    /** Pixels to each side by which it may go aside with a frame. */
+    private static final int ASIDE = 12;
+    /** Of the longer side: how far from where all of it was seen it may be where a part was given. */
+    private static final int MOVED = 4;
     /** Guessed with each frame since it was said that nothing of it is there: it may have come in meanwhile. */
     private static final double NOTHING = 0.25;
 
@@ -67,10 +55,15 @@ final class Carry {
     private Plane mask;
     /** Around all of it, also what is hidden now: it is where it may come out again. */
     private Region extent;
-    /** How lately a place came out from behind something, from 1 down. */
-    private Plane cameOut;
     /** Frames since it was seen. */
     private int lost;
+
+    private final CameOut cameOut;
+    private final boolean[] known;
+    /** As it was when the most of it was seen, and where that is now. */
+    private LastSeen.At whole;
+    /** The most that was seen of it. */
+    private double most;
 
     private double guessed;
 
@@ -79,10 +72,17 @@ final class Carry {
         this.mask = mask;
         before = start;
         size = mask.size();
-        cameOut = new Plane(size);
+        cameOut = new CameOut(size);
         this.memory = memory;
-        Region around = box(mask);
-        extent = around == null ? Region.all(size) : around;
+        known = memory.known();
+        most = memory.area();
+        LastSeen.At largest = memory.whole().where();
+        whole = isPart(mask)
+                ? largest.found(rooted(start), place -> mask.samples()[place] > 0.5f, size.longSide() / MOVED)
+                : largest;
+        Region seen = box(mask);
+        Region all = whole.box();
+        extent = seen == null || all == null ? Region.all(size) : all.joined(seen);
     }
 
     /** Its mask at the next frame: 1 on the subject, 0 elsewhere. */
@@ -121,25 +121,26 @@ final class Carry {
         Flow back = flow.between(now, then);
         Flow ahead = flow.between(then, now);
         Plane agreement = back.agreement(ahead);
-        Plane covered = BoxMean.of(covered(ahead), 1);
-        Plane unlike = BoxMean.of(difference(next, before, back), 1);
         Plane along = back.fetch(mask);
         Plane near = BoxMean.of(along, BORDER);
-        Region whole = extent.grown(COMES_OUT, size);
-        float[] depths = depths(next.nearness(), along, agreement);
-        Plane fresh = back.fetch(cameOut);
+        float[][] colours = rooted(next);
+        boolean isPart = isPart(along);
+        Region wide = Objects.requireNonNull(Region.around(extent, isPart ? whole.box() : null))
+                .grown(COMES_OUT, size);
+        cameOut.goOn(back, ahead, colours, rooted(before), place -> holds(wide, place));
+        if (isPart) {
+            whole = whole.found(colours, place -> cameOut.at(place) || along.samples()[place] > 0.5f, ASIDE);
+        }
+        Region surroundings = extent.grown(COMES_OUT, size);
+        ComesBack comesBack = new ComesBack(next, colours, sure(along, agreement), known, isPart ? whole : null);
         byte[] hints = new byte[along.samples().length];
         float[] lean = new float[hints.length];
         for (int i = 0; i < hints.length; i++) {
-            boolean isNew = covered.samples()[i] <= UNCOVERED || unlike.samples()[i] > UNLIKE;
-            fresh.samples()[i] = isNew && holds(whole, i) ? 1 : FADES * fresh.samples()[i];
             float share = near.samples()[i];
             if (share < NONE) {
-                boolean comesBack = holds(whole, i)
-                        && fresh.samples()[i] >= LONG_OUT
-                        && within(depths, next.nearness().samples()[i]);
-                hints[i] = comesBack ? ObjectCut.OPEN : ObjectCut.OUTSIDE;
-                lean[i] = COMES_BACK;
+                float odds = cameOut.at(i) ? comesBack.odds(i, holds(surroundings, i)) : -1;
+                hints[i] = odds < 0 ? ObjectCut.OUTSIDE : ObjectCut.OPEN;
+                lean[i] = odds;
             } else if (share > 1 - NONE && agreement.samples()[i] > BELIEVED) {
                 hints[i] = ObjectCut.KEEP;
             } else {
@@ -147,48 +148,43 @@ final class Carry {
                 lean[i] = WENT_ALONG * belief * (2 * along.samples()[i] - 1);
             }
         }
-        cameOut = fresh;
         Region around = box(along);
         if (around == null) {
             guessed += NOTHING;
             return new Plane(size);
         }
-        Plane out = parted(next, hints, lean, around.joined(whole).grown(AROUND, size));
-        guessed += guessed(along, agreement, hints, lean, out);
-        return out;
-    }
-
-    /** How much the colours of each place differ from where it is said to have been. */
-    private static Plane difference(Scene now, Scene then, Flow back) {
-        Plane out = new Plane(back.size());
-        for (int c = 0; c < 3; c++) {
-            float[] own = now.picture().planes().get(c).rooted().samples();
-            float[] other = back.fetch(then.picture().planes().get(c).rooted()).samples();
-            for (int i = 0; i < own.length; i++) {
-                out.samples()[i] = Math.max(out.samples()[i], Math.abs(own[i] - other[i]));
-            }
+        Plane out = parted(next, hints, lean, around.joined(wide).grown(AROUND, size));
+        guessed += guessed(along, near, agreement, hints, out);
+        if (!isPart(out)) {
+            whole = new LastSeen(colours, out).where();
+            most = Math.max(most, area(out));
         }
         return out;
     }
 
-    /** Whether something of the frame before comes to lie on a place; not where something comes out from behind another. */
-    private static Plane covered(Flow ahead) {
-        Plane out = new Plane(ahead.size());
-        int width = out.width();
-        for (int y = 0, i = 0; y < out.height(); y++) {
-            for (int x = 0; x < width; x++, i++) {
-                int toX = Math.round(x + ahead.across().samples()[i]);
-                int toY = Math.round(y + ahead.down().samples()[i]);
-                if (toX >= 0 && toY >= 0 && toX < width && toY < out.height()) {
-                    out.samples()[toY * width + toX] = 1;
-                }
-            }
+    private boolean isPart(Plane of) {
+        return area(of) < NEARLY_ALL * most;
+    }
+
+    /** What went along where flow is believed. */
+    private static Plane sure(Plane along, Plane agreement) {
+        Plane out = new Plane(along.size());
+        for (int i = 0; i < out.samples().length; i++) {
+            out.samples()[i] = agreement.samples()[i] > BELIEVED ? along.samples()[i] : 0;
         }
         return out;
+    }
+
+    static float[][] rooted(Scene scene) {
+        return new float[][] {
+            scene.picture().red().rooted().samples(),
+            scene.picture().green().rooted().samples(),
+            scene.picture().blue().rooted().samples()
+        };
     }
 
     /** Share of a mask that did not come along or got lost on the way, and of what may belong to it and was not taken. */
-    private static double guessed(Plane along, Plane agreement, byte[] hints, float[] lean, Plane mask) {
+    private static double guessed(Plane along, Plane near, Plane agreement, byte[] hints, Plane mask) {
         double changed = 0;
         double either = 1;
         for (int i = 0; i < hints.length; i++) {
@@ -196,7 +192,7 @@ final class Carry {
             boolean before = along.samples()[i] > 0.5f;
             either += now || before ? 1 : 0;
             changed += now != before || now && agreement.samples()[i] < BELIEVED ? 1 : 0;
-            changed += !now && hints[i] == ObjectCut.OPEN && lean[i] == COMES_BACK ? 1 : 0;
+            changed += !now && hints[i] == ObjectCut.OPEN && near.samples()[i] < NONE ? 1 : 0;
         }
         return Math.max(0, changed / either - SETTLED);
     }
@@ -245,29 +241,6 @@ final class Carry {
         return out;
     }
 
-    /** Between which depths it lies, with some air; all of them when nothing is known. */
-    private static float[] depths(Plane nearness, Plane along, Plane agreement) {
-        float[] own = new float[along.samples().length];
-        int count = 0;
-        for (int i = 0; i < own.length; i++) {
-            if (along.samples()[i] > ALL && agreement.samples()[i] > BELIEVED) {
-                own[count++] = nearness.samples()[i];
-            }
-        }
-        if (count == 0) {
-            return new float[] {0, 1};
-        }
-        Arrays.sort(own, 0, count);
-        float low = own[(int) (count * OUTLIERS)];
-        float high = own[(int) (count * (1 - OUTLIERS))];
-        float air = AIR_SHARE * (high - low) + AIR;
-        return new float[] {low - air, high + air};
-    }
-
-    private static boolean within(float[] range, float value) {
-        return value >= range[0] && value <= range[1];
-    }
-
     static double area(Plane mask) {
         double sum = 0;
         for (float each : mask.samples()) {
@@ -277,7 +250,7 @@ final class Carry {
     }
 
     /** Around all that belongs to it; null when nothing does. */
-    private static @Nullable Region box(Plane mask) {
+    static @Nullable Region box(Plane mask) {
         Region out = null;
         for (int y = 0; y < mask.height(); y++) {
             int left = -1;

@@ -10,15 +10,23 @@ import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.Still;
 import java.util.function.BiFunction;
+import java.util.function.IntFunction;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Frames of a clip with the nearness that their depth gives.
  *
  * @param full size of its frames
  * @param stills of frames whose picture has been read
+ * @param mattes of the subjects at a frame, where a network has found some; of any size
  */
 public record ClipScenes(
-        FrameSource pictures, int frames, Size full, DepthChoice depth, BiFunction<Integer, Picture, Still> stills)
+        FrameSource pictures,
+        int frames,
+        Size full,
+        DepthChoice depth,
+        BiFunction<Integer, Picture, Still> stills,
+        IntFunction<@Nullable Plane> mattes)
         implements SceneSource {
     @Override
     public Size size() {
@@ -30,7 +38,13 @@ public record ClipScenes(
         pictures.each(from, to, (frame, picture) -> {
             Plane nearness =
                     new RefocusLine(StageCache.keepingAll()).nearness(stills.apply(frame, picture), depth, size());
-            taker.take(frame, new Scene(Resample.toSize(picture, size()), nearness));
+            Plane matte = mattes.apply(frame);
+            taker.take(
+                    frame,
+                    new Scene(
+                            Resample.toSize(picture, size()),
+                            nearness,
+                            matte == null ? null : Resample.toSize(matte, size())));
         });
     }
 }

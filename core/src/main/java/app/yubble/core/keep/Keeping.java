@@ -29,12 +29,9 @@ public final class Keeping {
     private static final float CARRIED = 1;
 
     private final Keeper keeper;
-    private final IntFunction<@Nullable Plane> mattes;
 
-    /** @param mattes of the subjects at a frame, where a network has found some; of any size */
-    public Keeping(FlowFinder flow, IntFunction<@Nullable Plane> mattes) {
+    public Keeping(FlowFinder flow) {
         keeper = new Keeper(flow);
-        this.mattes = mattes;
     }
 
     /**
@@ -97,7 +94,7 @@ public final class Keeping {
             case CARRIED -> putRight(scene, said, carried == null ? new Plane(size) : carried);
             case CLICK -> {
                 Stroke first = said.pickOut().marks().get(0);
-                Plane clicked = Pointed.at(scene, mattes.apply(frame), first.x(0), first.y(0));
+                Plane clicked = Pointed.at(scene, first.x(0), first.y(0));
                 yield said.pickOut().marks().size() == 1 ? clicked : putRight(scene, said, clicked);
             }
         };

@@ -4,10 +4,8 @@ import app.yubble.core.keep.SceneSource.Scene;
 import app.yubble.core.pickout.ObjectCut;
 import app.yubble.core.raster.BoxMean;
 import app.yubble.core.raster.Plane;
-import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.subject.Instances;
-import org.jspecify.annotations.Nullable;
 
 /** The subject at a place that was clicked. */
 public final class Pointed {
@@ -27,16 +25,15 @@ public final class Pointed {
     /**
      * Its mask, 1 on it.
      *
-     * @param matte of the subjects, where a network has found some; of any size
      * @param x share of the width
      * @param y share of the height
      */
-    public static Plane at(Scene scene, @Nullable Plane matte, double x, double y) {
+    public static Plane at(Scene scene, double x, double y) {
         Size size = scene.picture().size();
         int px = (int) Math.max(0, Math.min(size.width() - 1, x * size.width()));
         int py = (int) Math.max(0, Math.min(size.height() - 1, y * size.height()));
         byte[] hints = new byte[(int) size.pixels()];
-        if (matte == null || !byMatte(Resample.toSize(matte, size), px, py, hints)) {
+        if (scene.matte() == null || !byMatte(scene.matte(), px, py, hints)) {
             border(size, hints);
         }
         int radius = (int) Math.ceil(DOT * size.longSide());

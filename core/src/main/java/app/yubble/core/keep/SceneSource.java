@@ -3,6 +3,7 @@ package app.yubble.core.keep;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
+import org.jspecify.annotations.Nullable;
 
 /** Small pictures of a clip's frames with their nearness. */
 public interface SceneSource {
@@ -10,8 +11,9 @@ public interface SceneSource {
      * A frame.
      *
      * @param nearness of the picture's size
+     * @param matte of the subjects that a network has found, of the picture's size; null when there is none
      */
-    record Scene(Picture picture, Plane nearness) {
+    record Scene(Picture picture, Plane nearness, @Nullable Plane matte) {
         public Scene {
             if (!picture.size().equals(nearness.size())) {
                 throw new IllegalArgumentException(

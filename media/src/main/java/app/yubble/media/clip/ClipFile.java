@@ -5,11 +5,14 @@ import app.yubble.core.clip.FrameSource;
 import app.yubble.core.keep.ClipScenes;
 import app.yubble.core.keep.Keeping;
 import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.refocus.Still;
 import java.nio.file.Path;
 import java.util.function.BiFunction;
+import java.util.function.IntFunction;
+import org.jspecify.annotations.Nullable;
 
 /** A file and the times of its frames. */
 public record ClipFile(Path file, ClipSheet sheet) implements FrameSource {
@@ -41,10 +44,15 @@ public record ClipFile(Path file, ClipSheet sheet) implements FrameSource {
      *
      * @param full size of the frames of the file that this one is made from
      * @param stills of frames whose picture has been read
+     * @param mattes of the subjects at a frame, where a network has found some
      */
-    public Keeping.Clip keeping(Size full, DepthChoice depth, BiFunction<Integer, Picture, Still> stills) {
+    public Keeping.Clip keeping(
+            Size full,
+            DepthChoice depth,
+            BiFunction<Integer, Picture, Still> stills,
+            IntFunction<@Nullable Plane> mattes) {
         return new Keeping.Clip(
-                new ClipScenes(this, sheet.frames(), full, depth, stills),
+                new ClipScenes(this, sheet.frames(), full, depth, stills, mattes),
                 sheet.cuts(),
                 each -> sheet.frameAt(Math.round(each.at() * MICROS)));
     }

@@ -69,11 +69,10 @@ class SubjectMaker {
                 .keeping(
                         shot.size(),
                         DepthChoice.of(source),
-                        (frame, picture) ->
-                                new PicturedStill(material.frame(frame), picture, DepthEdges.Detail.STEADY));
-        Keeping keeping = new Keeping(
-                new InverseSearchFlow(), frame -> material.frame(frame).clearMatte());
-        return keeping.all(
+                        (frame, picture) -> new PicturedStill(material.frame(frame), picture, DepthEdges.Detail.STEADY),
+                        frame -> material.frame(frame).clearMatte());
+        return new Keeping(new InverseSearchFlow())
+                .all(
                         clip,
                         said,
                         count -> {
