@@ -1,13 +1,21 @@
 package app.yubble.bench;
 
+import app.yubble.core.focus.SharpBand;
 import app.yubble.core.follow.Anchor;
+import app.yubble.core.follow.DepthUnder;
 import app.yubble.core.follow.EyeFinder;
+import app.yubble.core.follow.Follow;
 import app.yubble.core.follow.GreyFrame;
 import app.yubble.core.follow.GreySource;
+import app.yubble.core.follow.Put;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Tracker;
+import app.yubble.core.follow.Wake;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.Following;
+import app.yubble.core.recipe.Recipe;
+import app.yubble.core.touchup.Span;
 import app.yubble.media.clip.ClipFile;
 import app.yubble.media.clip.GreyClip;
 import app.yubble.vision.FaceEyes;
@@ -22,6 +30,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.IntToDoubleFunction;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Followed points against their exact way. */
@@ -43,6 +52,7 @@ final class FollowCard {
      * @param ghosts hidden frames at which it is said to be seen
      * @param longestHidden frames in a row
      * @param foundAfter most frames until it is found after it was hidden
+     * @param inBand share of the visible frames at which the point's exact depth is inside the band that follows it
      * @param framesASecond without decoding
      */
     record Line(
@@ -55,6 +65,7 @@ final class FollowCard {
             int ghosts,
             int longestHidden,
             int foundAfter,
+            double inBand,
             double framesASecond) {}
 
     static void main(String[] arguments) throws IOException {
@@ -62,8 +73,8 @@ final class FollowCard {
         Map<String, ClipScene> scenes = new HashMap<>();
         List<Line> lines = new ArrayList<>();
         System.out.printf(
-                "%-28s%8s%7s%7s%8s%6s%7s%7s%7s%7s%n",
-                "point", "visible", "<2 px", "worst", "of sure", "sure", "ghosts", "hidden", "found", "fps");
+                "%-28s%8s%7s%7s%8s%6s%7s%7s%7s%8s%7s%n",
+                "point", "visible", "<2 px", "worst", "of sure", "sure", "ghosts", "hidden", "found", "in band", "fps");
         for (FollowScene each : FollowScene.all()) {
             if (arguments.length > 0 && !each.name().contains(arguments[0])) {
                 continue;
@@ -77,7 +88,7 @@ final class FollowCard {
             lines.add(line);
             System.out.printf(
                     Locale.ROOT,
-                    "%-28s%8d%7.3f%7.2f%8.2f%6.2f%7d%7d%7d%7.0f%n",
+                    "%-28s%8d%7.3f%7.2f%8.2f%6.2f%7d%7d%7d%8.3f%7.0f%n",
                     line.name(),
                     line.visible(),
                     line.right(),
@@ -87,6 +98,7 @@ final class FollowCard {
                     line.ghosts(),
                     line.longestHidden(),
                     line.foundAfter(),
+                    line.inBand(),
                     line.framesASecond());
         }
         Path target = Files.createDirectories(Path.of("target/bench")).resolve("follow.json");
@@ -184,6 +196,36 @@ final class FollowCard {
                 ghosts,
                 longest,
                 foundAfter,
+                inBand(each, scene, found, exact),
                 found.size() / seconds);
+    }
+
+    /** With the exact depth of every frame and the usual settings of a follow. */
+    private static double inBand(
+            FollowScene each, ClipScene scene, List<TrackPoint> found, List<FollowScene.Exact> exact) {
+        Size size = scene.clip().sheet().info().size();
+        IntToDoubleFunction seconds = frame -> scene.clip().sheet().micros(frame) / 1e6;
+        List<Wake.Under> under = new ArrayList<>();
+        for (int i = 0; i < found.size(); i++) {
+            TrackPoint own = found.get(i);
+            double nearness = DepthUnder.of(scene.exact(i), own.x() / size.width(), own.y() / size.height());
+            under.add(Wake.Under.of(seconds.applyAsDouble(i), nearness, own));
+        }
+        Put put = new Put(seconds.applyAsDouble(each.frame()), each.x() / size.width(), each.y() / size.height());
+        Follow follow = new Follow(
+                "bench", "", List.of(put), each.eye(), true, Follow.USUAL_WIDTH, 0, Follow.USUAL_SMOOTH, Span.ALL);
+        Wake wake = new Wake(under);
+        Following following = new Following(Recipe.INITIAL.withFollows(List.of(follow)), any -> wake, any -> null);
+        int visible = 0;
+        int inside = 0;
+        for (int i = 0; i < found.size(); i++) {
+            if (exact.get(i).visible()) {
+                SharpBand band = following.at(scene.clip().sheet().moment(i)).band();
+                double nearness = exact.get(i).nearness();
+                visible++;
+                inside += nearness >= band.far() && nearness <= band.near() ? 1 : 0;
+            }
+        }
+        return visible == 0 ? 1 : (double) inside / visible;
     }
 }

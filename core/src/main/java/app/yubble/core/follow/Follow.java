@@ -27,7 +27,7 @@ public record Follow(
         @Setting(
                 called = "Band width",
                 means = "width of the band around that depth",
-                usual = 0.08,
+                usual = USUAL_WIDTH,
                 unit = Unit.NEARNESS)
         double width,
 
@@ -49,6 +49,8 @@ public record Follow(
 
         @Unfolded Span span) {
     private static final Declared<Follow> SETTINGS = Declared.of(Follow.class);
+    /** Of the band, in nearness. */
+    public static final double USUAL_WIDTH = 0.08;
     /** Characters. */
     private static final int LONGEST_NAME = 80;
     /** Seconds; steps of estimated depth from frame to frame are gone, and who walks is not left behind. */
