@@ -41,6 +41,7 @@ test('a click begins to keep a subject, which is asked after until it is carried
   await vi.advanceTimersByTimeAsync(2000)
   expect(keeping.making).toEqual({})
   expect(keeping.seenFrames).toBe(2)
+  expect(keeping.unseen).toEqual([{ from: 2, end: 3, hidden: true }])
   expect(asked).toHaveBeenCalledTimes(2)
   // How strong it is changes nothing of where it is.
   keeping.swap()

@@ -126,5 +126,30 @@ export const useKeeping = defineStore('keeping', () => {
     return found?.reduce((sum, each) => sum + each.to - each.from, 0)
   })
 
-  return { all, chosen, here, making, seen, seenFrames, frameOf, click, box, putRight, unmark, forgetLast, swap }
+  /** Stretches of the clip in which the chosen one is not seen. */
+  const unseen = computed(() => {
+    const found = chosen.value && seen.value[chosen.value.id]
+    const frames = bench.clip?.micros.length ?? 0
+    if (!found) return []
+    return [{ from: 0, to: 0 }, ...found]
+      .map(({ to }, i) => ({ from: to, end: found[i]?.from ?? frames, hidden: true }))
+      .filter(({ from, end }) => from < end)
+  })
+
+  return {
+    all,
+    chosen,
+    here,
+    making,
+    seen,
+    seenFrames,
+    unseen,
+    frameOf,
+    click,
+    box,
+    putRight,
+    unmark,
+    forgetLast,
+    swap,
+  }
 })

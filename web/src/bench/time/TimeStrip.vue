@@ -6,6 +6,7 @@ import { doubts } from '../../editing/follow'
 import { bandAt, isChosen, type Chosen, type Mark, type MarkKind } from '../../editing/moments'
 import { useBench } from '../../stores/bench'
 import { useFollows } from '../../stores/follows'
+import { useKeeping } from '../../stores/keeping'
 import { useTimeline } from '../../stores/timeline'
 import { useActing } from '../../stores/acting'
 import { useShapes } from '../../stores/shapes'
@@ -23,6 +24,7 @@ const CURVE_POINTS = 12
 const bench = useBench()
 const timeline = useTimeline()
 const follows = useFollows()
+const keeping = useKeeping()
 const acting = useActing()
 const shapes = useShapes()
 const root = ref<HTMLDivElement>()
@@ -39,15 +41,17 @@ const xOf = (seconds: number): number => (seconds / lasts.value) * width.value
 const marks = computed(() => bench.stored?.marks ?? { band: [], aperture: [], gain: [], opacity: [] })
 const bandThen = (seconds: number): { near: number; far: number } =>
   bench.stored ? bandAt(bench.stored, seconds, bench.wakes) : { near: 1, far: 0 }
-/** Where the chosen point is not sure, or not seen. */
+/** Where the chosen point or kept subject is not sure, or not seen. */
+const doubted = computed(() => {
+  if (bench.step === 'focus') return follows.chosen ? doubts(bench.tracks[follows.chosen.id] ?? []) : []
+  return bench.step === 'touchup' ? keeping.unseen : []
+})
 const unsure = computed(() =>
-  bench.step !== 'focus' || !follows.chosen
-    ? []
-    : doubts(bench.tracks[follows.chosen.id] ?? []).map(({ from, end, hidden }) => ({
-        x: xOf(timeline.secondsOf(from)),
-        width: Math.max(1, xOf(timeline.secondsOf(end)) - xOf(timeline.secondsOf(from))),
-        hidden,
-      })),
+  doubted.value.map(({ from, end, hidden }) => ({
+    x: xOf(timeline.secondsOf(from)),
+    width: Math.max(1, xOf(timeline.secondsOf(end)) - xOf(timeline.secondsOf(from))),
+    hidden,
+  })),
 )
 const shape = computed(() => ribbon(bandThen, lasts.value, width.value, HEIGHT))
 const others = computed(() =>
@@ -276,7 +280,7 @@ function holdEnd(which: 'in' | 'out' | 'from' | 'to', event: PointerEvent): void
           :width="each.width"
           height="4"
           data-test="unsure">
-          <title>{{ each.hidden ? 'the point is not seen' : 'the point is unsure' }}</title>
+          <title>{{ each.hidden ? 'not seen' : 'unsure' }}</title>
         </rect>
         <line v-for="x in cuts" :key="x" class="cut" :x1="x" :x2="x" y1="0" :y2="HEIGHT" />
         <rect class="outside" x="0" y="0" :width="Math.max(0, inX)" :height="HEIGHT" />

@@ -25,6 +25,9 @@ import org.springframework.stereotype.Component;
 /** Carries kept subjects through clips. */
 @Component
 class SubjectMaker {
+    /** Of carrying: masks that an earlier one made are made again. */
+    private static final int WAY = 2;
+
     private final Materials materials;
     private final ClipFiles clips;
 
@@ -37,7 +40,8 @@ class SubjectMaker {
     static Tracks.Sought sought(List<KeptAt> said, DepthChoice depth) {
         Touchup alone = Touchup.of("kept", Touchup.Action.REVEAL, 1, 0).withStart(new Touchup.Start(null, null, said));
         Recipe recipe = Recipe.INITIAL.withDepth(DepthChoice.of(depth.source())).withTouchups(List.of(alone));
-        return new Tracks.Sought(Track.Kind.SUBJECT, RecipeJson.write(recipe), "subject " + KeptAt.key(said));
+        String key = "subject " + WAY + " " + KeptAt.key(said);
+        return new Tracks.Sought(Track.Kind.SUBJECT, RecipeJson.write(recipe), key);
     }
 
     int frames(Shot shot) {
