@@ -49,6 +49,26 @@ test('a click begins to keep a subject, which is asked after until it is carried
   expect(asked).toHaveBeenCalledTimes(2)
 })
 
+test('what is painted on a touch-up is carried along from the frame that is shown', async () => {
+  vi.spyOn(api, 'keep').mockResolvedValue(carried(1))
+  const bench = opened()
+  const keeping = useKeeping()
+  const touchups = useTouchups()
+  touchups.add('blur')
+  touchups.begin(dot)
+  touchups.go([{ ...dot, x: 0.4 }])
+  touchups.end()
+  const [painted] = touchups.all
+  if (!painted) throw new Error('nothing was painted')
+  expect(keeping.canCarry(painted)).toBe(true)
+  bench.turnTo(2)
+  keeping.carryAlong(painted)
+  expect(touchups.all).toMatchObject([
+    { id: painted.id, action: 'blur', strokes: [], kept: [{ at: 0.2, by: 'painted', marks: painted.strokes }] },
+  ])
+  expect(touchups.all.some(keeping.canCarry)).toBe(false)
+})
+
 test('marks of one moment belong together, and others are added behind them', async () => {
   vi.spyOn(api, 'keep').mockResolvedValue(carried(1))
   const bench = opened()

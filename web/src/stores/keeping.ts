@@ -11,6 +11,8 @@ const MICROS = 1e6
 /** Width of what a click surely lies on, and of a mark, as shares of the longer side. */
 const DOT = 0.012
 const MARK = 0.006
+/** Of one moment. */
+const MOST_MARKS = 500
 const WHOLE = { left: 0, top: 0, width: 1, height: 1 }
 
 /** Subjects that are kept through a clip: touch-ups whose mask goes along with what was pointed out. */
@@ -72,6 +74,17 @@ export const useKeeping = defineStore('keeping', () => {
 
   function box(sides: PickBox): void {
     begin('box', sides)
+  }
+
+  /** Whether what is painted on a touch-up can be carried along. */
+  const canCarry = ({ kept, strokes, pickOut, maskFile }: Touchup): boolean =>
+    !!bench.clip && !kept.length && !pickOut && !maskFile && strokes.length > 0 && strokes.length <= MOST_MARKS
+
+  /** From the frame that is shown, what is painted goes along with what it lies on. */
+  function carryAlong(on: Touchup): void {
+    if (!canCarry(on)) return
+    const said: KeptAt = { ...WHOLE, at: seconds.value, by: 'painted', marks: on.strokes }
+    touchups.change(on.id, `Carry ${on.name} along`, { kept: [said], strokes: [] })
   }
 
   function mark(points: Point[], size: number, erases: boolean) {
@@ -147,6 +160,8 @@ export const useKeeping = defineStore('keeping', () => {
     frameOf,
     click,
     box,
+    canCarry,
+    carryAlong,
     putRight,
     unmark,
     forgetLast,

@@ -167,7 +167,7 @@ final class KeepCard {
         Plane[] found = new Plane[small.size()];
         long start = System.nanoTime();
         for (int k = 0; k < seeds.size(); k++) {
-            new Keeper(new InverseSearchFlow())
+            new Keeper(new InverseSearchFlow(), false)
                     .keep(
                             source(),
                             List.of(),

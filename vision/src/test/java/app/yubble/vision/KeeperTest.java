@@ -2,6 +2,7 @@ package app.yubble.vision;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import app.yubble.core.keep.Keeper;
 import app.yubble.core.keep.Keeping;
@@ -108,7 +109,7 @@ class KeeperTest {
         Map<Integer, Plane> out = new HashMap<>();
         List<Keeper.Seed> all = List.of(seeds);
         for (int i = 0; i < all.size(); i++) {
-            new Keeper(new InverseSearchFlow())
+            new Keeper(new InverseSearchFlow(), false)
                     .keep(ball, cuts, all.subList(0, i), all.get(i), Progress.NONE, out::put);
         }
         return out;
@@ -238,6 +239,71 @@ class KeeperTest {
         assertThatThrownBy(() -> KeptMasks.read(damaged)).isInstanceOf(IllegalArgumentException.class);
     }
 
+    /** Some waves of the same ground, which the camera pans over. */
+    private record Pan(double speed) implements SceneSource {
+        @Override
+        public Size size() {
+            return SIZE;
+        }
+
+        @Override
+        public int frames() {
+            return FRAMES;
+        }
+
+        @Override
+        public void each(int from, int to, Taker taker) {
+            for (int frame = from; frame < to; frame++) {
+                Picture picture = Picture.blank(SIZE);
+                for (int y = 0, i = 0; y < SIZE.height(); y++) {
+                    for (int x = 0; x < SIZE.width(); x++, i++) {
+                        double across = x - speed * frame;
+                        double waves = Math.sin(across / 3.7 + y / 9.1)
+                                + Math.sin(across / 5.3 - y / 4.3)
+                                + Math.cos(across / 17 + y / 2.9);
+                        picture.green().samples()[i] = (float) (0.3 + 0.08 * waves);
+                    }
+                }
+                taker.take(frame, new Scene(picture, new Plane(SIZE), null));
+            }
+        }
+    }
+
+    private static double across(Plane mask) {
+        double sum = 0;
+        for (int i = 0; i < mask.samples().length; i++) {
+            sum += mask.samples()[i] * (i % SIZE.width());
+        }
+        return sum / area(mask);
+    }
+
+    @Test
+    void whatIsPaintedGoesAlongWithWhatItLiesOn() {
+        Keeping.Clip clip = new Keeping.Clip(new Pan(2.5), List.of(), each -> (int) each.at());
+        List<KeptAt> said = List.of(said(20, KeptAt.By.PAINTED, 0.1, false, 120));
+        KeptMasks kept = new Keeping(new InverseSearchFlow()).all(clip, said, none -> null, Progress.NONE);
+        double whole = area(Objects.requireNonNull(kept.at(20)));
+        for (int frame : new int[] {5, 12, 28, 38}) {
+            Plane mask = Objects.requireNonNull(kept.at(frame));
+            assertThat(across(mask)).as("frame %d", frame).isCloseTo(120 + 2.5 * (frame - 20), within(1.5));
+            assertThat(area(mask)).as("frame %d", frame).isCloseTo(whole, within(0.12 * whole));
+        }
+    }
+
+    @Test
+    void whatIsPaintedIsLetGoWhereItIsHidden() {
+        // On the ground; the ball comes over it.
+        KeptAt painted = said(2, KeptAt.By.PAINTED, 0.1, false, 140);
+        KeptAt erased = said(14, KeptAt.By.CARRIED, 0.02, true, 140);
+        KeptMasks kept = all(List.of(painted));
+        assertThat(across(Objects.requireNonNull(kept.at(12)))).isCloseTo(140, within(1.0));
+        assertThat(kept.isSeen(25)).isFalse();
+        // A mark is what it covers, and changes nothing else.
+        Plane less = Objects.requireNonNull(all(List.of(painted, erased)).at(14));
+        assertThat(less.at(140, 68)).isZero();
+        assertThat(less.at(133, 68)).isEqualTo(1);
+    }
+
     @Test
     void aBoxAroundItFindsItToo() {
         double left = (Ball.x(10) - 34) / SIZE.width();
@@ -252,7 +318,7 @@ class KeeperTest {
         Progress stopped = done -> {
             throw new CancellationException("no longer wanted");
         };
-        Keeper keeper = new Keeper(new InverseSearchFlow());
+        Keeper keeper = new Keeper(new InverseSearchFlow(), false);
         assertThatThrownBy(() -> keeper.keep(FREE, List.of(), List.of(), FREE.seed(5), stopped, (frame, mask) -> {}))
                 .isInstanceOf(CancellationException.class);
     }

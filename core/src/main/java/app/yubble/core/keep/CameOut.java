@@ -11,7 +11,7 @@ final class CameOut {
     /** Share of a place's surroundings up to which it is one that nothing came to lie on. */
     private static final float UNCOVERED = 0.4f;
     /** Difference in a rooted colour from which a place shows nothing that was seen before. */
-    private static final float UNLIKE = 0.08f;
+    static final float UNLIKE = 0.08f;
     /** What is left with each frame. */
     private static final float FADES = 0.85f;
     /** What came out so long ago is known. */
@@ -49,7 +49,7 @@ final class CameOut {
     }
 
     /** How much the colours of each place differ from where it is said to have been. */
-    private static Plane difference(float[][] now, float[][] then, Flow back) {
+    static Plane difference(float[][] now, float[][] then, Flow back) {
         Plane out = new Plane(back.size());
         for (int c = 0; c < now.length; c++) {
             float[] other =

@@ -13,7 +13,7 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** A mask carried in one direction of time from where it was given. */
-final class Carry {
+final class Carry implements Carried {
     /** Pixels to either side of its border in which it is parted anew: flow is as wrong as that there. */
     private static final int BORDER = 3;
     /** Pixels around it in which it may come out of what hid it. */
@@ -85,8 +85,8 @@ final class Carry {
         extent = seen == null || all == null ? Region.all(size) : all.joined(seen);
     }
 
-    /** Its mask at the next frame: 1 on the subject, 0 elsewhere. */
-    Plane to(Scene next) {
+    @Override
+    public Plane to(Scene next) {
         Plane found = area(mask) < LOST * memory.area() ? lookedFor(next) : carried(next);
         mask = found;
         before = next;
@@ -197,8 +197,8 @@ final class Carry {
         return Math.max(0, changed / either - SETTLED);
     }
 
-    /** How much of it has been guessed since it was given. */
-    double guessed() {
+    @Override
+    public double guessed() {
         return guessed;
     }
 

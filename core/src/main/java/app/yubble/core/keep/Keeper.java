@@ -22,9 +22,12 @@ public final class Keeper {
     private static final int HELD = 32;
 
     private final FlowFinder flow;
+    private final boolean painted;
 
-    public Keeper(FlowFinder flow) {
+    /** @param painted masks lie on things and have no border of their own */
+    public Keeper(FlowFinder flow, boolean painted) {
         this.flow = flow;
+        this.painted = painted;
     }
 
     /**
@@ -96,12 +99,12 @@ public final class Keeper {
 
     /** Takes what was carried to a frame. */
     @FunctionalInterface
-    private interface Carried {
-        void take(int frame, Carry carry, Plane mask);
+    private interface Taker {
+        void take(int frame, Carried carried, Plane mask);
     }
 
-    private void ahead(SceneSource source, Seed seed, int end, Memory memory, Runnable told, Carried to) {
-        Carry carry = begun(source, seed, memory);
+    private void ahead(SceneSource source, Seed seed, int end, Memory memory, Runnable told, Taker to) {
+        Carried carry = begun(source, seed, memory);
         source.each(seed.frame() + 1, end, (frame, scene) -> {
             to.take(frame, carry, carry.to(scene));
             told.run();
@@ -109,11 +112,11 @@ public final class Keeper {
     }
 
     /** Down to {@code first}. */
-    private void back(SceneSource source, Seed seed, int first, Memory memory, Runnable told, Carried to) {
+    private void back(SceneSource source, Seed seed, int first, Memory memory, Runnable told, Taker to) {
         if (first >= seed.frame()) {
             return;
         }
-        Carry carry = begun(source, seed, memory);
+        Carried carry = begun(source, seed, memory);
         for (int until = seed.frame(); until > first; until -= HELD) {
             List<Scene> held = new ArrayList<>();
             int from = Math.max(first, until - HELD);
@@ -125,8 +128,9 @@ public final class Keeper {
         }
     }
 
-    private Carry begun(SceneSource source, Seed seed, Memory memory) {
-        return new Carry(flow, scene(source, seed.frame()), seed.mask(), memory);
+    private Carried begun(SceneSource source, Seed seed, Memory memory) {
+        Scene start = scene(source, seed.frame());
+        return painted ? new Drift(flow, start, seed.mask()) : new Carry(flow, start, seed.mask(), memory);
     }
 
     private static Scene scene(SceneSource source, int frame) {

@@ -8,6 +8,7 @@ import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
 import app.yubble.core.touchup.KeptAt;
+import app.yubble.core.touchup.PickOut;
 import app.yubble.core.touchup.PickingOut;
 import app.yubble.core.touchup.Stroke;
 import java.util.ArrayList;
@@ -28,10 +29,10 @@ public final class Keeping {
     /** What having been carried says for the object, in logarithms of odds. */
     private static final float CARRIED = 1;
 
-    private final Keeper keeper;
+    private final FlowFinder flow;
 
     public Keeping(FlowFinder flow) {
-        keeper = new Keeper(flow);
+        this.flow = flow;
     }
 
     /**
@@ -59,8 +60,12 @@ public final class Keeping {
                 others.add(new Keeper.Seed(other, mask));
             }
         }
-        Plane mask = pointedOut(clip.scenes(), frame, last, out.at(frame));
-        keeper.keep(clip.scenes(), clip.cuts(), others, new Keeper.Seed(frame, mask), progress, out::put);
+        boolean painted = said.get(0).by() == KeptAt.By.PAINTED;
+        Plane mask = painted
+                ? painted(last.pickOut(), out.at(frame), clip.scenes().size())
+                : pointedOut(clip.scenes(), frame, last, out.at(frame));
+        new Keeper(flow, painted)
+                .keep(clip.scenes(), clip.cuts(), others, new Keeper.Seed(frame, mask), progress, out::put);
         return out;
     }
 
@@ -91,6 +96,7 @@ public final class Keeping {
         Size size = scene.picture().size();
         return switch (said.by()) {
             case BOX -> ObjectCut.of(scene.picture(), scene.nearness(), PickingOut.hints(said.pickOut(), size));
+            case PAINTED -> painted(said.pickOut(), carried, size);
             case CARRIED -> putRight(scene, said, carried == null ? new Plane(size) : carried);
             case CLICK -> {
                 Stroke first = said.pickOut().marks().get(0);
@@ -98,6 +104,16 @@ public final class Keeping {
                 yield said.pickOut().marks().size() == 1 ? clicked : putRight(scene, said, clicked);
             }
         };
+    }
+
+    private static Plane painted(PickOut pickOut, @Nullable Plane carried, Size size) {
+        byte[] marks = PickingOut.hints(pickOut, size);
+        Plane out = new Plane(size);
+        for (int i = 0; i < marks.length; i++) {
+            float before = carried == null ? 0 : carried.samples()[i];
+            out.samples()[i] = marks[i] == ObjectCut.KEEP ? 1 : marks[i] == ObjectCut.DROP ? 0 : before;
+        }
+        return out;
     }
 
     /** Parted anew near marks and at its border. */

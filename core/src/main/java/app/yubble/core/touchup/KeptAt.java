@@ -15,7 +15,7 @@ public record KeptAt(
         @Setting(
                 means =
                         "`click` is what the first mark lies on, `box` what is in the box, `carried` what was kept up to here; the"
-                                + " marks put it right")
+                                + " marks put it right; `painted` is what the marks cover")
         By by,
 
         @Unfolded PickOut pickOut) {
@@ -27,7 +27,8 @@ public record KeptAt(
     public enum By {
         CLICK,
         BOX,
-        CARRIED
+        CARRIED,
+        PAINTED
     }
 
     public KeptAt {
