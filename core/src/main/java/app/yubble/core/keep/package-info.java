@@ -7,8 +7,8 @@
  * ({@link app.yubble.core.pickout.ObjectCut}), so that errors do not add up. What the subject looks like is remembered from where its mask
  * was given, so that it is taken up again after something passed before it.
  *
- * <p>What comes out from behind something near the subject is taken for it where it has its depth and its colours. A part that comes out where no more than another part of
- * the subject had been seen when its mask was given is not; a second mask given there mends it.
+ * <p>What comes out from behind something is taken for it where it looks as it did in the shape that was seen last, which is laid over what is
+ * seen of it; elsewhere where it has its colours, and its depth or a network's matte. Paint has no border of its own and goes with the flow alone.
  *
  * <p>Masks are hard and small; whoever draws them brings them to the picture's edges
  * ({@link app.yubble.core.subject.MatteRefiner}).
