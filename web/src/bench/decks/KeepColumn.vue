@@ -61,6 +61,14 @@ const told = computed(() => {
         {{ told }}
       </span>
     </template>
+    <div v-else-if="touchups.selected && keeping.canCarry(touchups.selected)" class="row">
+      <v-btn
+        title="What is painted goes along with what it lies on, from this frame to both sides"
+        data-test="carry-along"
+        @click="keeping.carryAlong(touchups.selected)">
+        Carry {{ touchups.selected.name }} along
+      </v-btn>
+    </div>
   </div>
 </template>
 

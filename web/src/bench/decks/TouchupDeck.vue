@@ -4,7 +4,6 @@ import {
   mdiChevronDown,
   mdiChevronUp,
   mdiContentCopy,
-  mdiMotionOutline,
   mdiDeleteOutline,
   mdiDeleteSweepOutline,
   mdiEyeOffOutline,
@@ -17,7 +16,6 @@ import {
 import { computed, ref } from 'vue'
 import { useBench } from '../../stores/bench'
 import { useInspector } from '../../stores/inspector'
-import { useKeeping } from '../../stores/keeping'
 import { useTouchups, type Tool } from '../../stores/touchups'
 import {
   actionHints,
@@ -34,7 +32,6 @@ import SliderField from './SliderField.vue'
 import SpanRow from './SpanRow.vue'
 
 const bench = useBench()
-const keeping = useKeeping()
 const touchups = useTouchups()
 const inspector = useInspector()
 const renaming = ref('')
@@ -316,14 +313,6 @@ function rename(id: string, event: Event): void {
             Inverted
           </label>
           <span class="spring" />
-          <v-btn
-            v-if="bench.clip"
-            :icon="mdiMotionOutline"
-            :disabled="!keeping.canCarry(chosen)"
-            title="Carries what is painted along with what it lies on, from this frame to both sides"
-            aria-label="Carry along"
-            data-test="carry-along"
-            @click="keeping.carryAlong(chosen)" />
           <v-btn
             :icon="mdiContentCopy"
             title="Duplicate"
