@@ -32,7 +32,11 @@ const told = computed(() => {
     </p>
     <template v-if="keeping.chosen">
       <div class="row">
-        <div class="buttons tight" role="group" aria-label="What the kept subject is">
+        <div
+          v-if="keeping.chosen.action === 'focus' || keeping.chosen.action === 'blur'"
+          class="buttons tight"
+          role="group"
+          aria-label="What the kept subject is">
           <button
             :class="{ on: keeping.chosen.action !== 'blur' }"
             title="The subject is sharp, wherever the band is"
