@@ -11,6 +11,8 @@ SIZES = [int(np.prod(shape)) for shape in SHAPES]
 # every so many seeds one scene is held out: never trained on, by its number, so that adding scenes keeps the split
 HELD_OUT = 25
 OUT_SIDE = 128
+# of the scene's range: logarithms begin here
+SKY = 0.03
 
 
 def names(folder):
@@ -34,17 +36,21 @@ def depth(folder, name):
     return exact.reshape(OUT_SIDE, step, OUT_SIDE, step).mean((1, 3)).astype(np.float32)
 
 
-def target(inverse):
-    """What the head is asked for: the scene's range is about [0,1], a few specks beyond it stay beyond."""
+def target(inverse, tone="plain"):
+    """What the head is asked for: the scene's range is about [0,1], a few specks beyond it stay beyond. With the tone
+    "log" what is far is told apart as well as what is near."""
     low, high = np.percentile(inverse, [1, 98])
-    return np.clip((inverse - low) / max(high - low, 1e-9), -0.05, 1.4).astype(np.float32)
+    plain = np.clip((inverse - low) / max(high - low, 1e-9), -0.05, 1.4).astype(np.float32)
+    if tone == "plain":
+        return plain
+    return np.log(np.maximum(plain, 0) / SKY + 1).astype(np.float32) / np.float32(np.log(1 / SKY + 1))
 
 
 class Scenes:
-    def __init__(self, folder, which):
+    def __init__(self, folder, which, tone="plain"):
         self.folder, self.which = folder, which
         self.exact = [depth(folder, name) for name in which]
-        self.targets = torch.from_numpy(np.stack([target(d) for d in self.exact]))
+        self.targets = torch.from_numpy(np.stack([target(d, tone) for d in self.exact]))
 
     def __len__(self):
         return len(self.which)

@@ -1,15 +1,17 @@
-"""Writes the head as ONNX with half-precision weights.
+"""Writes heads, readout and certainty as one ONNX network with half-precision weights.
 
-python3 export.py FOLDER/head.pt ../vision/src/main/resources/app/yubble/vision/depth-head.onnx
+python3 export.py FOLDER ../vision/src/main/resources/app/yubble/vision/depth-head.onnx [--heads head ...] [--share S]
 """
 
-import sys
+import argparse
+import pathlib
 
 import numpy as np
 import onnx
 import torch
-from head import CHANNELS, SIDES, Head
+from head import CHANNELS, SIDES, Both, Head, Readout, Sure
 from onnx import helper, numpy_helper
+from torch import nn
 
 SMALL = 64  # tensors under this many numbers stay in single precision
 
@@ -28,17 +30,38 @@ def halved(model):
     return model
 
 
-def main(checkpoint, target):
-    head = Head()
-    head.load_state_dict(torch.load(checkpoint)["head"])
-    head.eval()
+class Taught(nn.Module):
+    """All that is shipped: nearness at 128x128, and how sure it is at 32x32."""
+
+    def __init__(self, both, sure):
+        super().__init__()
+        self.both, self.sure = both, sure
+
+    def forward(self, *inputs):
+        return self.both(*inputs), self.sure(*inputs)
+
+
+def main():
+    asked = argparse.ArgumentParser()
+    asked.add_argument("folder", type=pathlib.Path)
+    asked.add_argument("target")
+    asked.add_argument("--heads", nargs="+", default=["head"])
+    asked.add_argument("--share", type=float, default=0.35)
+    asked = asked.parse_args()
+    readout = Readout()
+    readout.load_state_dict(torch.load(asked.folder / "readout.pt"))
+    sure = Sure(readout)
+    sure.weights.data.copy_(torch.load(asked.folder / "sure.pt")["weights"])
+    taught = Taught(Both(Head.read(asked.folder, asked.heads), readout, asked.share), sure).eval()
     inputs = [torch.zeros(1, c, s, s) for c, s in zip(CHANNELS, SIDES, strict=True)] + [torch.zeros(1, 1, 128, 128)]
     names = ["f%d" % s for s in SIDES] + ["matte"]
-    torch.onnx.export(head, tuple(inputs), target, input_names=names, output_names=["disp"], opset_version=15)
-    model = halved(onnx.load(target))
+    torch.onnx.export(
+        taught, tuple(inputs), asked.target, input_names=names, output_names=["disp", "sure"], opset_version=15
+    )
+    model = halved(onnx.load(asked.target))
     onnx.checker.check_model(model)
-    onnx.save(model, target)
+    onnx.save(model, asked.target)
 
 
 if __name__ == "__main__":
-    main(*sys.argv[1:])
+    main()

@@ -73,7 +73,99 @@ class Head(nn.Module):
         t = self.levels[0](f128, t, matte, dropout=self.dropout)
         return self.out(self.fine(t) + t)
 
+    @classmethod
+    def read(cls, folder, names):
+        """Heads that train.py has written."""
+        heads = []
+        for name in names:
+            head = cls()
+            head.load_state_dict(torch.load(folder / (name + ".pt"))["head"])
+            heads.append(head)
+        return Heads(heads)
+
     def set_statistics(self, k, mean, deviation):
         """Mean and deviation of the features of a level, so that every channel starts alike."""
         self.levels[k].mean.copy_(mean[None, :, None, None])
         self.levels[k].deviation.copy_(deviation[None, :, None, None] + 0.02)
+
+
+class Readout(nn.Module):
+    """A linear map of the features and of the place in the frame, at 32x32, to the logarithm of inverse distance."""
+
+    SIDE, PLACES = 32, 6
+
+    def __init__(self):
+        super().__init__()
+        count = sum(CHANNELS) + 1
+        self.register_buffer("mean", torch.zeros(1, count, 1, 1))
+        self.register_buffer("deviation", torch.ones(1, count, 1, 1))
+        self.register_buffer("places", self.place().contiguous())
+        self.weights = nn.Parameter(torch.zeros(1, count + self.PLACES, 1, 1))
+
+    @classmethod
+    def place(cls):
+        line = (torch.arange(cls.SIDE) + 0.5) / cls.SIDE * 2 - 1
+        x, y = line[None].expand(cls.SIDE, -1), line[:, None].expand(-1, cls.SIDE)
+        return torch.stack([torch.ones_like(x), x * x, y, y * y, y**3, x * x * y])[None]
+
+    @classmethod
+    def planes(cls, *features):
+        return torch.cat([cls.fitted(each) for each in features], 1)
+
+    @classmethod
+    def fitted(cls, plane):
+        times = int(plane.shape[-1]) / cls.SIDE
+        if times >= 1:
+            return F.avg_pool2d(plane, int(times)) if times > 1 else plane
+        return F.interpolate(plane, scale_factor=1 / times, mode="bilinear", align_corners=False)
+
+    def known(self, *features):
+        known = ((self.planes(*features) - self.mean) / self.deviation).clamp(-6, 6)
+        return torch.cat([self.places.expand(known.shape[0], -1, -1, -1), known], 1)
+
+    def forward(self, *features):
+        return F.conv2d(self.known(*features), self.weights)
+
+
+def standard(plane):
+    """Mean 0 and deviation 1 in each picture."""
+    middle = plane.mean((2, 3), keepdim=True)
+    return (plane - middle) / ((plane - middle).pow(2).mean((2, 3), keepdim=True).sqrt() + 1e-4)
+
+
+class Heads(nn.Module):
+    """The mean of several heads: their errors differ."""
+
+    def __init__(self, heads):
+        super().__init__()
+        self.heads = nn.ModuleList(heads)
+
+    def forward(self, *inputs):
+        return sum(standard(each(*inputs)) for each in self.heads) / len(self.heads)
+
+
+class Both(nn.Module):
+    """Heads and the readout, averaged. The readout speaks in logarithms."""
+
+    TONE = 0.8  # about the deviation of the logarithms of a scene
+
+    def __init__(self, heads, readout, share):
+        super().__init__()
+        self.heads, self.readout, self.share = heads, readout, share
+
+    def forward(self, *inputs):
+        inverse = standard(torch.exp(self.TONE * standard(self.readout(*inputs))))
+        line = F.interpolate(inverse, scale_factor=4.0, mode="bilinear", align_corners=False)
+        return (1 - self.share) * standard(self.heads(*inputs)) + self.share * line
+
+
+class Sure(nn.Module):
+    """How sure the depth is, in [0,1]: another linear map of what the readout takes."""
+
+    def __init__(self, readout):
+        super().__init__()
+        self.readout = readout
+        self.weights = nn.Parameter(torch.zeros_like(readout.weights))
+
+    def forward(self, *features):
+        return torch.sigmoid(F.conv2d(self.readout.known(*features), self.weights))

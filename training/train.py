@@ -67,12 +67,13 @@ def main():
     asked.add_argument("--fresh", action="store_true")
     asked.add_argument("--name", default="head")
     asked.add_argument("--seed", type=int, default=0)
+    asked.add_argument("--tone", choices=("plain", "log"), default="plain")
     asked = asked.parse_args()
     torch.manual_seed(asked.seed)
     torch.set_num_threads(2)
     checkpoint = asked.folder / (asked.name + ".pt")
     training, held_out = data.names(asked.folder)
-    scenes, apart = data.Scenes(asked.folder, training), data.Scenes(asked.folder, held_out)
+    scenes, apart = data.Scenes(asked.folder, training, asked.tone), data.Scenes(asked.folder, held_out)
     print("training scenes", len(scenes), "held out", len(apart), flush=True)
 
     head, first = Head(), 0

@@ -14,6 +14,7 @@ public final class Bench {
             case "follow" -> FollowCard.main(rest);
             case "keep" -> KeepCard.main(rest);
             case "lens" -> LensCard.main(rest);
+            case "pairs" -> PairsCard.main(rest);
             case "preview" -> PreviewTimes.main(rest);
             default -> org.openjdk.jmh.Main.main(arguments);
         }

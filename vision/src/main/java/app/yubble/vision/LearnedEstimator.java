@@ -45,18 +45,20 @@ public final class LearnedEstimator implements DepthEstimator {
         boolean best = quality == Quality.BEST;
         SubjectNetwork.Features features =
                 subject.features(picture, progress.part(0, best ? BEST_FEATURES : DRAFT_FEATURES));
+        List<Network.Tensor> said = headOn(features, progress);
         Plane nearness = SubjectNetwork.shaped(
-                Normalised.of(headOn(features, progress), FAR_PERCENTILE, NEAR_PERCENTILE), picture.size());
+                Normalised.of(NetworkInput.plane(said.get(0)), FAR_PERCENTILE, NEAR_PERCENTILE), picture.size());
+        Plane sure = SubjectNetwork.shaped(NetworkInput.plane(said.get(1)), picture.size());
         Subject found = best
                 ? subject.find(picture, Quality.BEST, progress.part(BEST_HEAD, 1))
                 : Subject.of(SubjectNetwork.shaped(features.matte(), picture.size()));
         progress.at(1);
-        return new DepthEstimate(nearness, found);
+        return new DepthEstimate(nearness, found, sure);
     }
 
     @Override
     public DepthEstimate improve(Picture picture, DepthEstimate draft, Progress progress) {
-        return new DepthEstimate(draft.nearness(), subject.find(picture, Quality.BEST, progress));
+        return new DepthEstimate(draft.nearness(), subject.find(picture, Quality.BEST, progress), draft.sure());
     }
 
     /** Loads all networks. */
@@ -65,7 +67,8 @@ public final class LearnedEstimator implements DepthEstimator {
         head.load();
     }
 
-    private Plane headOn(SubjectNetwork.Features features, Progress progress) {
+    /** Nearness, and how sure it is. */
+    private List<Network.Tensor> headOn(SubjectNetwork.Features features, Progress progress) {
         Map<String, Network.Tensor> inputs = new LinkedHashMap<>();
         List<Network.Tensor> tensors = features.tensors();
         for (String name : head.inputs().keySet()) {
@@ -81,7 +84,6 @@ public final class LearnedEstimator implements DepthEstimator {
                         default -> throw new IllegalStateException("the depth head wants an unknown input " + name);
                     });
         }
-        return NetworkInput.plane(head.run(inputs, List.of("disp"), done -> progress.at(BEST_FEATURES))
-                .get(0));
+        return head.run(inputs, List.of("disp", "sure"), done -> progress.at(BEST_FEATURES));
     }
 }

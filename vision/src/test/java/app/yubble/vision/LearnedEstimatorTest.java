@@ -100,6 +100,37 @@ class LearnedEstimatorTest {
         }
     }
 
+    /** A page with grey bars for words. */
+    private static Picture page() {
+        Picture picture = Picture.blank(new Size(512, 512));
+        for (int y = 0; y < 512; y++) {
+            for (int x = 0; x < 512; x++) {
+                boolean word = y % 24 > 14 && x > 40 && x < 470 && (x + y / 24 * 37) % 61 > 9;
+                for (Plane plane : picture.planes()) {
+                    plane.samples()[y * 512 + x] = word ? 0.05f : 0.85f;
+                }
+            }
+        }
+        return picture;
+    }
+
+    @Test
+    void aPageIsToldLessSureThanAScene() {
+        Plane scene = estimator.estimate(ball(), Quality.DRAFT, Progress.NONE).sure();
+        DepthEstimate flat = estimator.estimate(page(), Quality.DRAFT, Progress.NONE);
+        assertThat(mean(flat.sure())).isBetween(0.0, 0.4);
+        assertThat(mean(scene)).isBetween(mean(flat.sure()) + 0.1, 1.0);
+        assertThat(estimator.improve(page(), flat, Progress.NONE).sure()).isSameAs(flat.sure());
+    }
+
+    private static double mean(Plane plane) {
+        double sum = 0;
+        for (float sample : plane.samples()) {
+            sum += sample;
+        }
+        return sum / plane.samples().length;
+    }
+
     @Test
     void theBallIsTheSubjectAndNearerThanTheSky() {
         for (Quality quality : Quality.values()) {
