@@ -36,6 +36,7 @@ add(schemas.Touchup, 'touchup.')
 add(schemas.Stroke, 'stroke.')
 add(schemas.Follow, 'follow.')
 add(schemas.BlurShape, 'shape.')
+add(schemas.Rung, 'rung.')
 
 /** What a part of the recipe usually is. */
 function usual(schema) {

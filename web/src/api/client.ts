@@ -191,6 +191,11 @@ export const api = {
   things: (id: string, frame = 0) => json<Things>(`/api/shots/${id}/things?frame=${frame}`),
   edgeWidths: async (id: string, frame = 0) =>
     (await send(`/api/shots/${id}/edge-widths?frame=${frame}`)).arrayBuffer(),
+  /** How sure the estimate is; undefined where that cannot be told. */
+  sure: async (id: string) => {
+    const answer = await send(`/api/shots/${id}/sure`)
+    return answer.status === 204 ? undefined : answer.arrayBuffer()
+  },
   nearness: async (id: string, recipe: Recipe, signal: AbortSignal) =>
     (
       await send(`/api/shots/${id}/nearness?frame=${frameOf(recipe)}`, { method: 'POST', json: recipe, signal })
@@ -208,6 +213,11 @@ export const api = {
       await send(`/api/shots/${id}/mask-file`, { method: 'POST', json: { recipe, touchup, frame: frameOf(recipe) } })
     ).blob(),
   bringInMask: (id: string, file: File) => upload<{ hash: string }>(`/api/shots/${id}/masks`, file, () => undefined),
+  ladder: (id: string, recipe: Recipe) =>
+    json<Schemas['LadderView']>(`/api/shots/${id}/ladder`, {
+      method: 'POST',
+      json: { recipe, frame: frameOf(recipe) },
+    }),
   focus: (id: string, recipe: Recipe, place: FocusPlace) =>
     json<Band>(`/api/shots/${id}/focus`, {
       method: 'POST',

@@ -4,12 +4,13 @@ export type DepthSource = Recipe['depth']['source']
 type Depth = Recipe['depth']
 type Map = Shot['depths'][number]
 
-/** The corrections of a map: all but where it comes from and how its edges follow the photo. */
-export function trims(depth: Depth): Omit<Depth, 'source' | 'snap'> {
+/** The corrections of a map: all but where it comes from, how its edges follow the photo, and the order that its rungs have. */
+export function trims(depth: Depth): Omit<Depth, 'source' | 'snap' | 'ladder'> {
   const rest: Partial<Depth> = { ...depth }
   delete rest.source
   delete rest.snap
-  return rest as Omit<Depth, 'source' | 'snap'>
+  delete rest.ladder
+  return rest as Omit<Depth, 'source' | 'snap' | 'ladder'>
 }
 
 const missing: Record<DepthSource, string> = {

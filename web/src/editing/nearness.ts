@@ -17,6 +17,9 @@ export function decodeNearness(bytes: ArrayBuffer): Nearness {
   return { width, height, samples: new Uint16Array(bytes, 8) }
 }
 
+/** One byte for each pixel: how sure the estimate is there, 255 for quite. */
+export type Sure = EdgeWidths
+
 export function decodeEdgeWidths(bytes: ArrayBuffer): EdgeWidths {
   const head = new DataView(bytes)
   return { width: head.getUint32(0, true), height: head.getUint32(4, true), samples: new Uint8Array(bytes, 8) }

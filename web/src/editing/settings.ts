@@ -4,7 +4,7 @@ import { settings, type SettingPath } from '../api/generated/settings'
 /** A number that a recipe has once, not in each of its touch-ups. */
 export type RecipePath = Exclude<
   SettingPath,
-  `touchup.${string}` | `stroke.${string}` | `follow.${string}` | `shape.${string}`
+  `touchup.${string}` | `stroke.${string}` | `follow.${string}` | `shape.${string}` | `rung.${string}`
 >
 
 export type Setting = {
@@ -18,7 +18,7 @@ export type Setting = {
 }
 
 export const RECIPE_PATHS = Object.keys(settings).filter(
-  (path) => !/^(touchup|stroke|follow|shape)\./.test(path),
+  (path) => !/^(touchup|stroke|follow|shape|rung)\./.test(path),
 ) as RecipePath[]
 
 /** As the format declares it: range, default, unit and name. */

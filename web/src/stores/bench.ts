@@ -15,7 +15,7 @@ import { useClipTime } from '../editing/clipTime'
 import type { TrackFrame } from '../editing/follow'
 import { ofFrame, recipeAt, writtenAt } from '../editing/moments'
 import { depthKeyOf, recipeKey, reused } from '../editing/painting'
-import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness } from '../editing/nearness'
+import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness, type Sure } from '../editing/nearness'
 import { usePictures, type Compare } from '../editing/pictures'
 import { usePreviewLoop } from '../editing/previewLoop'
 import { useSaving, type PendingEdit, type SavingState } from '../editing/saving'
@@ -97,6 +97,8 @@ export const useBench = defineStore('bench', () => {
   /** What there is to step through: faces before other things. */
   const subjects = computed(() => subjectsOf(things.value))
   const edgeWidths = shallowRef<EdgeWidths>()
+  /** How sure the estimate is; undefined where that is not known, or depth is not estimated. */
+  const sure = shallowRef<Sure>()
   const nearness = shallowRef<Nearness>()
   const depthPhoto = shallowRef<ImageData>()
   const savingState = ref<SavingState>('saved')
@@ -460,6 +462,28 @@ export const useBench = defineStore('bench', () => {
   }
   watch(view, (now) => now === 'check' && void loadEdgeWidths())
 
+  /** What the certainty that is shown, or is to be, is of. Clips have none. */
+  const sureKey = computed(() =>
+    shot.value &&
+    !shot.value.clip &&
+    recipe.value?.depth.source === 'estimated' &&
+    shot.value.depths.some((each) => each.source === 'estimated') &&
+    ['zones', 'contours', 'grey'].includes(view.value)
+      ? `${shot.value.id} ${depthHashes.value}`
+      : '',
+  )
+  watch(sureKey, async (now) => {
+    const current = shot.value
+    if (!now || !current) {
+      sure.value = undefined
+      return
+    }
+    await attempt(async () => {
+      const bytes = await api.sure(current.id)
+      if (now === sureKey.value) sure.value = bytes && decodeEdgeWidths(bytes)
+    })
+  })
+
   async function bringInDepth(file: File): Promise<void> {
     const current = shot.value
     if (!current || !recipe.value) return
@@ -552,6 +576,7 @@ export const useBench = defineStore('bench', () => {
     thing,
     subjects,
     edgeWidths,
+    sure,
     savingState,
     savingMessage,
     canUndo,

@@ -1,17 +1,20 @@
 <script setup lang="ts">
-import { mdiClose, mdiFileUploadOutline, mdiRefresh, mdiSwapVertical } from '@mdi/js'
+import { mdiClose, mdiFileUploadOutline, mdiLadder, mdiRefresh, mdiSwapVertical } from '@mdi/js'
 import { computed, ref } from 'vue'
 import type { Recipe } from '../../api/client'
 import { settings as declared, usualDepth } from '../../api/generated/settings'
 import { useBench } from '../../stores/bench'
+import { useLadder } from '../../stores/ladder'
 import { useSettings } from '../../stores/settings'
 import { sourceLine, trims, type DepthSource } from '../../editing/depthWords'
 import { changed, type RecipePath } from '../../editing/settings'
+import LadderPanel from './LadderPanel.vue'
 import SettingSlider from './SettingSlider.vue'
 
 type Depth = Recipe['depth']
 
 const bench = useBench()
+const ladder = useLadder()
 const settings = useSettings()
 void settings.load()
 const input = ref<HTMLInputElement>()
@@ -133,7 +136,8 @@ function chosen(event: Event): void {
         @change="chosen" />
     </div>
 
-    <div class="trim">
+    <LadderPanel v-if="ladder.open" />
+    <div v-else class="trim">
       <SettingSlider
         v-for="each in controls"
         :key="each.path"
@@ -146,6 +150,22 @@ function chosen(event: Event): void {
     </div>
 
     <div class="column">
+      <v-btn
+        :prepend-icon="mdiLadder"
+        :active="ladder.open"
+        title="Click things from near to far: the map follows their order"
+        data-test="ladder-tool"
+        @click="ladder.open = !ladder.open">
+        Ladder{{ ladder.rungs.length ? ` ${ladder.levels.length}` : '' }}
+      </v-btn>
+      <v-btn
+        v-if="ladder.open"
+        :disabled="!ladder.rungs.length"
+        title="Takes all rungs away"
+        data-test="ladder-clear"
+        @click="ladder.clear">
+        Remove all
+      </v-btn>
       <v-btn
         :prepend-icon="mdiSwapVertical"
         :active="depth.flip"

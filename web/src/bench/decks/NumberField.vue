@@ -11,6 +11,8 @@ const props = defineProps<{
   digits?: number
   step?: number
   unit?: string
+  /** What stands for 0 where that means that nothing is known. */
+  unknown?: string
 }>()
 const emit = defineEmits<{ commit: [value: number] }>()
 
@@ -18,12 +20,13 @@ const typed = ref('')
 watch(() => props.value, show, { immediate: true })
 
 function show(): void {
-  typed.value = props.value.toFixed(props.digits ?? 0)
+  typed.value = props.unknown !== undefined && props.value === 0 ? '' : props.value.toFixed(props.digits ?? 0)
 }
 
 function take(): void {
-  const number = Number(typed.value.replace(',', '.'))
-  if (!Number.isFinite(number) || typed.value.trim() === '') {
+  const text = typed.value.trim() || (props.unknown === undefined ? '' : '0')
+  const number = Number(text.replace(',', '.'))
+  if (!Number.isFinite(number) || text === '') {
     show()
     return
   }
@@ -50,6 +53,7 @@ function nudge(event: KeyboardEvent): void {
         type="text"
         inputmode="decimal"
         :aria-label="label"
+        :placeholder="unknown"
         @change="take"
         @keydown.enter="take"
         @keydown="nudge"

@@ -24,6 +24,14 @@ export const shortcuts: { group: string; keys: { key: string; does: string }[] }
     ],
   },
   {
+    group: 'Ladder, on the Depth step',
+    keys: [
+      { key: 'Click, or Arrows, Enter', does: 'A rung farther than the chosen one (Shift: as far)' },
+      { key: 'Drag', does: 'Move a rung; in the plan: to its place in the order' },
+      { key: 'Left, Right, Delete', does: 'On a rung of the deck: nearer, farther, remove' },
+    ],
+  },
+  {
     group: 'Touch-up',
     keys: [
       { key: 'Drag', does: 'Paint (Shift: level or upright)' },

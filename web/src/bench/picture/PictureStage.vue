@@ -4,12 +4,14 @@ import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vu
 import type { FocusPlace } from '../../api/client'
 import { useBench } from '../../stores/bench'
 import { useInspector } from '../../stores/inspector'
+import { useLadder } from '../../stores/ladder'
 import { usePull } from '../../stores/pull'
 import { useTouchups } from '../../stores/touchups'
 import { colours, paint, strongestDistance } from '../../editing/depthViews'
 import FaultFrame from '../inspect/FaultFrame.vue'
 import FollowLayer from './FollowLayer.vue'
 import InspectorBar from '../inspect/InspectorBar.vue'
+import LadderLayer from './LadderLayer.vue'
 import LoupeView from './LoupeView.vue'
 import MiniMap from './MiniMap.vue'
 import { createOverlay, type Box, type Overlay } from './overlay'
@@ -30,6 +32,7 @@ const FINE_AIM_STEP = 0.004
 
 const bench = useBench()
 const touchups = useTouchups()
+const ladder = useLadder()
 const pull = usePull()
 const inspector = useInspector()
 const root = ref<HTMLDivElement>()
@@ -316,6 +319,8 @@ function key(event: KeyboardEvent): void {
       centreOn(aim.value)
   } else if (event.key === 'Enter' && bench.step === 'focus') {
     focus({ kind: 'spot', ...at }, 'Focus on a spot')
+  } else if (event.key === 'Enter' && bench.step === 'depth' && ladder.open) {
+    ladder.add(at.x, at.y, event.shiftKey)
   } else if (event.key === 'Enter' && bench.step === 'touchup') {
     touchups.begin({ ...at, pressure: 1 })
     touchups.end()
@@ -383,6 +388,13 @@ watch(
     draw()
   },
 )
+watch(
+  () => bench.sure,
+  (map) => {
+    overlay?.useSure(map)
+    draw()
+  },
+)
 watch([picture, columns, rows], refit)
 watch(
   [viewport, pane],
@@ -416,6 +428,7 @@ watch(
 onMounted(() => {
   if (overlayCanvas.value) overlay = createOverlay(overlayCanvas.value)
   if (bench.nearness) overlay?.useNearness(bench.nearness)
+  overlay?.useSure(bench.sure)
 })
 useResizeObserver(root, ([entry]) => {
   if (!entry) return
@@ -479,6 +492,12 @@ defineExpose({ refit, fullSize })
       :picture="picture" />
     <FollowLayer
       v-if="bench.step === 'focus' && bench.clip && panes.length === 1 && bench.recipe && !bench.playing"
+      :viewport="viewport"
+      :picture="picture" />
+    <LadderLayer
+      v-if="
+        bench.step === 'depth' && ladder.open && panes.length === 1 && bench.recipe && !bench.playing && !bench.holding
+      "
       :viewport="viewport"
       :picture="picture" />
     <ShapeLayer

@@ -1,6 +1,6 @@
 import type { Band } from '../../api/client'
 import { CONTOUR, FAR, INSIDE, NEAR, strongestDistance, type DepthView } from '../../editing/depthViews'
-import type { EdgeWidths, Nearness } from '../../editing/nearness'
+import type { EdgeWidths, Nearness, Sure } from '../../editing/nearness'
 
 /** A rectangle in pixels of the canvas, y down. */
 export type Box = { x: number; y: number; width: number; height: number }
@@ -31,6 +31,8 @@ precision highp int;
 precision highp usampler2D;
 uniform usampler2D depth;
 uniform usampler2D widths;
+uniform usampler2D sure;
+uniform bool known;
 uniform int view;
 uniform vec4 band;
 uniform vec2 tilt;
@@ -42,17 +44,17 @@ uniform vec3 inside;
 in vec2 place;
 out vec4 colour;
 
-float nearnessAt(vec2 at) {
-  ivec2 size = textureSize(depth, 0);
+float valueAt(usampler2D map, vec2 at) {
+  ivec2 size = textureSize(map, 0);
   vec2 pixel = at * vec2(size) - 0.5;
   ivec2 low = ivec2(floor(pixel));
   vec2 part = pixel - vec2(low);
   ivec2 most = size - 1;
-  float a = float(texelFetch(depth, clamp(low, ivec2(0), most), 0).r);
-  float b = float(texelFetch(depth, clamp(low + ivec2(1, 0), ivec2(0), most), 0).r);
-  float c = float(texelFetch(depth, clamp(low + ivec2(0, 1), ivec2(0), most), 0).r);
-  float d = float(texelFetch(depth, clamp(low + ivec2(1, 1), ivec2(0), most), 0).r);
-  return mix(mix(a, b, part.x), mix(c, d, part.x), part.y) / 65535.0;
+  float a = float(texelFetch(map, clamp(low, ivec2(0), most), 0).r);
+  float b = float(texelFetch(map, clamp(low + ivec2(1, 0), ivec2(0), most), 0).r);
+  float c = float(texelFetch(map, clamp(low + ivec2(0, 1), ivec2(0), most), 0).r);
+  float d = float(texelFetch(map, clamp(low + ivec2(1, 1), ivec2(0), most), 0).r);
+  return mix(mix(a, b, part.x), mix(c, d, part.x), part.y);
 }
 
 float eased(float distance, float falloff) {
@@ -88,8 +90,17 @@ vec4 sharpEdges() {
   return over(solid(inside, found), solid(vec3(0.0), 0.5));
 }
 
+/** Where the estimate is unsure, lines aslant: closer to white on what it knows nothing of. */
+vec4 hatching() {
+  float doubt = smoothstep(0.42, 0.2, valueAt(sure, place) / 255.0);
+  float at = fract((gl_FragCoord.x + gl_FragCoord.y) / 9.0);
+  float line = smoothstep(0.0, 0.08, at) - smoothstep(0.12, 0.2, at);
+  float shade = smoothstep(0.12, 0.2, at) - smoothstep(0.24, 0.32, at);
+  return over(solid(vec3(1.0), 0.75 * line * doubt), solid(vec3(0.0), 0.45 * shade * doubt));
+}
+
 void main() {
-  float nearness = nearnessAt(place);
+  float nearness = valueAt(depth, place) / 65535.0;
   float distance = outside(nearness - dot(tilt, 2.0 * place - 1.0));
   vec3 side = distance < 0.0 ? near : far;
   colour = vec4(0.0);
@@ -108,6 +119,7 @@ void main() {
   } else if (view == 4) {
     colour = sharpEdges();
   }
+  if (known && view > 0 && view < 4) colour = over(hatching(), colour);
   if (mark.z > 0.5 && abs(place.x - mark.x) < 0.02 && abs(nearness - mark.y) < 0.012) {
     colour = over(solid(vec3(1.0), 0.6), colour);
   }
@@ -132,6 +144,7 @@ export function createOverlay(canvas: HTMLCanvasElement) {
     strongest: uniform('strongest'),
     mark: uniform('mark'),
     spill: uniform('spill'),
+    known: uniform('known'),
   }
   gl.useProgram(program)
   gl.uniform3fv(uniform('near'), share(NEAR))
@@ -139,10 +152,15 @@ export function createOverlay(canvas: HTMLCanvasElement) {
   gl.uniform3fv(uniform('inside'), share(INSIDE))
   gl.uniform1i(uniform('depth'), 0)
   gl.uniform1i(uniform('widths'), 1)
+  gl.uniform1i(uniform('sure'), 2)
   gl.pixelStorei(gl.UNPACK_ALIGNMENT, 1)
   const depth = texture(gl, 0)
   const widths = texture(gl, 1)
   gl.texImage2D(gl.TEXTURE_2D, 0, gl.R8UI, 1, 1, 0, gl.RED_INTEGER, gl.UNSIGNED_BYTE, new Uint8Array(1))
+
+  const sure = texture(gl, 2)
+  gl.texImage2D(gl.TEXTURE_2D, 0, gl.R8UI, 1, 1, 0, gl.RED_INTEGER, gl.UNSIGNED_BYTE, new Uint8Array(1))
+  let known = false
 
   function useNearness(map: Nearness): void {
     gl?.activeTexture(gl.TEXTURE0)
@@ -153,6 +171,15 @@ export function createOverlay(canvas: HTMLCanvasElement) {
   function useWidths(map: EdgeWidths): void {
     gl?.activeTexture(gl.TEXTURE1)
     gl?.bindTexture(gl.TEXTURE_2D, widths)
+    gl?.texImage2D(gl.TEXTURE_2D, 0, gl.R8UI, map.width, map.height, 0, gl.RED_INTEGER, gl.UNSIGNED_BYTE, map.samples)
+  }
+
+  /** Undefined where it is not known. */
+  function useSure(map: Sure | undefined): void {
+    known = !!map
+    if (!map) return
+    gl?.activeTexture(gl.TEXTURE2)
+    gl?.bindTexture(gl.TEXTURE_2D, sure)
     gl?.texImage2D(gl.TEXTURE_2D, 0, gl.R8UI, map.width, map.height, 0, gl.RED_INTEGER, gl.UNSIGNED_BYTE, map.samples)
   }
 
@@ -172,6 +199,7 @@ export function createOverlay(canvas: HTMLCanvasElement) {
     gl.uniform4f(at.band, band.near, band.far, band.nearFalloff, band.farFalloff)
     gl.uniform2f(at.tilt, band.tiltAcross, band.tiltDown)
     gl.uniform1f(at.strongest, strongestDistance(band))
+    gl.uniform1i(at.known, known ? 1 : 0)
     gl.uniform3f(at.mark, look.mark?.x ?? 0, look.mark?.nearness ?? 0, look.mark ? 1 : 0)
     gl.drawArrays(gl.TRIANGLE_STRIP, 0, 4)
   }
@@ -187,7 +215,7 @@ export function createOverlay(canvas: HTMLCanvasElement) {
     gl?.getExtension('WEBGL_lose_context')?.loseContext()
   }
 
-  return { useNearness, useWidths, draw, clear, close }
+  return { useNearness, useWidths, useSure, draw, clear, close }
 }
 
 /** From and to in whole pixels; where it ends with the picture, the pixel in which that ends belongs to it. */

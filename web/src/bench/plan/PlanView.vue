@@ -7,6 +7,8 @@ import { distanceWords } from './distance'
 import { coversEverything, coversNothing, histogram, nearnessAt, occupied, tiltAt } from '../../editing/nearness'
 import { hides } from '../../editing/mist'
 import { plan } from './plan'
+import PlanRungs from './PlanRungs.vue'
+import { useLadder } from '../../stores/ladder'
 
 const RIDGE = 46
 const HANDLE = 7
@@ -14,6 +16,7 @@ const FOOT = 30
 const LEAST = 0.002
 
 const bench = useBench()
+const ladder = useLadder()
 const root = ref<HTMLDivElement>()
 const canvas = ref<HTMLCanvasElement>()
 const size = ref({ width: 290, height: 400 })
@@ -57,7 +60,9 @@ const reach = computed(() => {
   return far && near ? `${near} to ${far}` : ''
 })
 function metres(nearness: number): string {
-  return bench.shot && bench.recipe ? distanceWords(bench.shot, bench.recipe, nearness) : ''
+  return bench.shot && bench.recipe
+    ? distanceWords(bench.shot, bench.recipe, nearness, ladder.stands?.scale ?? undefined)
+    : ''
 }
 
 function depthText(nearness: number): string {
@@ -307,6 +312,7 @@ onMounted(drawPlan)
             r="5"
             data-test="turn" />
         </template>
+        <PlanRungs v-if="bench.step === 'depth' && ladder.rungs.length" :width="ground.width" :y="y" />
         <g v-if="hover" class="hover">
           <circle :cx="hover.x" :cy="hover.y" r="4" />
           <line :x1="ground.width" :x2="size.width" :y1="hover.y" :y2="hover.y" />

@@ -1,4 +1,5 @@
-import type { Recipe, Shot } from '../../api/client'
+import type { Recipe, Schemas, Shot } from '../../api/client'
+import { metresAt } from '../../editing/ladder'
 
 const HELD = 0.05
 
@@ -9,13 +10,17 @@ function words(metres: number): string {
 }
 
 /**
- * How far away a nearness is. The camera tells where it stored its map in metres; else it follows from the distance on which the
+ * How far away a nearness is. Rungs of the ladder tell where two of them have distances. The camera tells where it stored its map in metres; else it follows from the distance on which the
  * recipe's lens is focused, and the sharp band's middle. Empty when neither is known.
  */
-export function distanceWords(shot: Shot, recipe: Recipe, nearness: number): string {
+export function distanceWords(shot: Shot, recipe: Recipe, nearness: number, scale?: Schemas['Scale']): string {
+  if (scale) {
+    const metres = metresAt(scale, nearness)
+    return Number.isFinite(metres) ? words(metres) : 'very far'
+  }
   const { source, flip, farEnd, nearEnd, bend } = recipe.depth
   const map = shot.depths.find((each) => each.source === source)
-  const untrimmed = !flip && farEnd === 0 && nearEnd === 1 && bend === 0
+  const untrimmed = !recipe.depth.ladder.length && !flip && farEnd === 0 && nearEnd === 1 && bend === 0
   if (map?.nearMetres && map.farMetres && untrimmed) {
     return words(1 / (1 / map.farMetres + nearness * (1 / map.nearMetres - 1 / map.farMetres)))
   }

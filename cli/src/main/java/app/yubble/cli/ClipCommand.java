@@ -12,9 +12,11 @@ import app.yubble.core.recipe.BandMark;
 import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.refocus.FrameLines;
 import app.yubble.core.refocus.HeldPhoto;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
+import app.yubble.core.refocus.Still;
 import app.yubble.core.subject.Quality;
 import app.yubble.core.touchup.Touchup;
 import app.yubble.media.clip.ClipFormat;
@@ -106,6 +108,12 @@ final class ClipCommand implements Callable<Integer> {
             description = "between the frames of --pull: smooth, straight, hold")
     private String ease;
 
+    @Option(
+            names = "--ladder",
+            paramLabel = "X,Y[@F];X,Y[@F]...",
+            description = "pixels of things at frame F (from 1) from near to far, as that of refocus")
+    private @Nullable String ladder;
+
     @Option(names = "--from", description = "first frame, from 1")
     private @Nullable Integer from;
 
@@ -145,7 +153,11 @@ final class ClipCommand implements Callable<Integer> {
                     : work.estimated(engine.estimator(), wanted);
             if (depth != null || depthFlip) {
                 recipe = recipe.withDepth(DepthChoice.of(file ? DepthChoice.Source.FILE : DepthChoice.Source.ESTIMATED)
-                        .withTrim(recipe.depth().trim().withFlip(depthFlip)));
+                        .withTrim(recipe.depth().trim().withFlip(depthFlip))
+                        .withLadder(recipe.depth().ladder()));
+            }
+            if (ladder != null) {
+                recipe = recipe.withDepth(recipe.depth().withLadder(Rungs.ofClip(ladder, work.sheet(), first)));
             }
             if (recipe.depth().source() == DepthChoice.Source.FILE && !file) {
                 throw new WrongUseException("--depth: the recipe takes depth from a file; name it here");
@@ -154,12 +166,26 @@ final class ClipCommand implements Callable<Integer> {
                     ? recipe
                     : recipe.withFollows(List.copyOf(followed.tracks().keySet()));
             Map<String, Plane> masks = options.masks(recipe, work.sheet().info().size());
-            recipe = withMarks(withOptions(recipe, work, reel, first, masks), pulls, work.sheet());
+            Map<Double, Still> moments = Rungs.moments(recipe.depth().ladder(), work, reel);
+            HeldPhoto begins = still(work.full().frame(first), reel, first, masks, Kept.NOTHING, moments);
+            recipe = withMarks(withOptions(recipe, begins), pulls, work.sheet());
             if (followed == null && !recipe.follows().isEmpty()) {
                 followed = Followed.of(recipe.follows(), work);
             }
-            Course course = followed == null ? recipe : followed.course(recipe, reel, work.sheet());
-            render(work, reel, course, masks, Kept.of(recipe, work, reel), first, end, format);
+            Course course = followed == null ? recipe : followed.course(recipe, reel, work, moments);
+            Kept kept = Kept.of(recipe, work, reel);
+            FrameLines lines = new FrameLines(recipe.depth());
+            Size size = maxSize == null
+                    ? work.sheet().info().size()
+                    : work.sheet().info().size().fitting(maxSize);
+            render(work, size, first, end, format, (frame, picture) -> {
+                HeldPhoto still;
+                synchronized (reel) {
+                    still = still(picture, reel, frame, masks, kept, moments);
+                }
+                return options.render(
+                        lines.of(still), still, course.at(work.sheet().moment(frame)), size);
+            });
         }
         return 0;
     }
@@ -237,34 +263,34 @@ final class ClipCommand implements Callable<Integer> {
         }
     }
 
-    private Recipe withOptions(Recipe recipe, ClipWork work, DepthReel reel, int frame, Map<String, Plane> masks) {
-        HeldPhoto still = still(work.full().frame(frame), reel, frame, masks, Kept.NOTHING);
-        RefocusLine line = new RefocusLine(StageCache.keepingAll());
-        Plane nearness = line.nearness(still, recipe.depth(), still.size());
+    private Recipe withOptions(Recipe recipe, HeldPhoto still) {
+        Plane nearness = new RefocusLine(StageCache.keepingAll()).nearness(still, recipe.depth(), still.size());
         return options.withOptions(recipe, still, still.full(), nearness, Camera.UNKNOWN);
     }
 
-    static HeldPhoto still(Picture picture, DepthReel reel, int frame, Map<String, Plane> masks, Kept kept) {
+    static HeldPhoto still(
+            Picture picture,
+            DepthReel reel,
+            int frame,
+            Map<String, Plane> masks,
+            Kept kept,
+            Map<Double, Still> moments) {
         DepthEstimate map = reel.at(frame);
         if (map == null) {
             throw new IllegalStateException("frame " + (frame + 1) + " has no depth");
         }
-        return new HeldPhoto(picture, map, masks, kept.at(frame), DepthEdges.Detail.STEADY, frame);
+        return new HeldPhoto(picture, map, masks, kept.at(frame), DepthEdges.Detail.STEADY, frame, moments);
     }
 
     private void render(
             ClipWork work,
-            DepthReel reel,
-            Course course,
-            Map<String, Plane> masks,
-            Kept kept,
+            Size size,
             int first,
             int end,
-            @Nullable ClipFormat format)
+            @Nullable ClipFormat format,
+            SideBySide.Work<Picture> rendering)
             throws IOException {
-        ClipSheet sheet = work.sheet();
-        Size size = maxSize == null ? sheet.info().size() : sheet.info().size().fitting(maxSize);
-        Output output = format == null ? new Pictures(sheet, size) : new Film(work, format, size, first, end);
+        Output output = format == null ? new Pictures(work.sheet(), size) : new Film(work, format, size, first, end);
         var progress = work.told("rendering", 0, 1);
         try (output) {
             SideBySide.run(
@@ -272,14 +298,7 @@ final class ClipCommand implements Callable<Integer> {
                     first,
                     end,
                     WORKERS,
-                    (frame, picture) -> {
-                        HeldPhoto still;
-                        synchronized (reel) {
-                            still = still(picture, reel, frame, masks, kept);
-                        }
-                        RefocusLine line = new RefocusLine(StageCache.keepingAll());
-                        return options.render(line, still, course.at(sheet.moment(frame)), size);
-                    },
+                    rendering,
                     (frame, picture) -> {
                         output.add(frame, picture);
                         progress.at((frame + 1.0 - first) / (end - first));

@@ -2,10 +2,15 @@ package app.yubble.cli;
 
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.ladder.Rung;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
+import app.yubble.core.recipe.DepthChoice;
+import app.yubble.core.refocus.HeldPhoto;
+import app.yubble.core.refocus.RefocusLine;
+import app.yubble.core.refocus.StageCache;
 import app.yubble.core.subject.MatteRefiner;
 import app.yubble.core.subject.Quality;
 import app.yubble.media.clip.ClipFormat;
@@ -22,6 +27,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
@@ -60,6 +66,12 @@ final class DepthCommand implements Callable<Integer> {
             description = "the subject matte, 16-bit grey PNG, white = subject")
     private @Nullable Path matte;
 
+    @Option(
+            names = "--ladder",
+            paramLabel = "X,Y;X,Y...",
+            description = "of a photo: pixels of things from near to far, as that of refocus")
+    private @Nullable String ladder;
+
     @Option(names = "--quality", defaultValue = "best", description = "of a clip's depth: draft or best")
     private String quality;
 
@@ -72,7 +84,12 @@ final class DepthCommand implements Callable<Integer> {
         Picture picture = Inputs.picture(photo).picture();
         DepthEstimate estimate = estimator.estimate(picture, Quality.BEST, Progress.NONE);
         Plane fine = matte == null ? null : MatteRefiner.refine(matteOf(estimate), picture);
-        Plane nearness = DepthEdges.follow(estimate, picture, 1);
+        List<Rung> rungs = ladder == null ? List.of() : Rungs.parse(ladder, picture.size(), Rungs::ofPhoto);
+        Plane nearness = new RefocusLine(StageCache.keepingAll())
+                .nearness(
+                        new HeldPhoto(picture, estimate, Map.of()),
+                        DepthChoice.ESTIMATE.withLadder(rungs),
+                        picture.size());
         Inputs.write(out, to -> PictureWriter.writeGrey(nearness, to));
         if (matte != null && fine != null) {
             Inputs.write(matte, to -> PictureWriter.writeGrey(fine, to));
@@ -84,6 +101,9 @@ final class DepthCommand implements Callable<Integer> {
     private int clip() throws IOException {
         if (matte != null) {
             throw new WrongUseException("--matte: is for photos");
+        }
+        if (ladder != null) {
+            throw new WrongUseException("--ladder: depth of a clip takes none, a clip that is refocused does");
         }
         boolean film = out.toString().toLowerCase(Locale.ROOT).endsWith(".mkv");
         if (!film && out.getFileName().toString().contains(".") && !Files.isDirectory(out)) {

@@ -8,9 +8,15 @@ import app.yubble.core.follow.Put;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Wake;
 import app.yubble.core.follow.Way;
+import app.yubble.core.ladder.Footing;
+import app.yubble.core.raster.Plane;
 import app.yubble.core.recipe.Course;
+import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Following;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.refocus.FrameLines;
+import app.yubble.core.refocus.HeldPhoto;
+import app.yubble.core.refocus.Still;
 import app.yubble.core.touchup.Span;
 import app.yubble.media.clip.ClipSheet;
 import app.yubble.media.clip.DepthReel;
@@ -36,14 +42,19 @@ record Followed(Map<Follow, List<TrackPoint>> tracks) {
         return new Followed(tracks);
     }
 
-    Course course(Recipe recipe, DepthReel reel, ClipSheet sheet) {
+    /** @param moments the frames on which a ladder stands */
+    Course course(Recipe recipe, DepthReel reel, ClipWork work, Map<Double, Still> moments) {
         Map<Follow, Wake> wakes = new LinkedHashMap<>();
         Map<Follow, @Nullable Way> ways = new LinkedHashMap<>();
         tracks.forEach((follow, track) -> {
             if (follow.focus()) {
-                wakes.put(follow, wake(track, recipe.depth().trim(), reel, sheet));
+                wakes.put(
+                        follow,
+                        recipe.depth().ladder().isEmpty()
+                                ? wake(track, recipe.depth().trim(), reel, work.sheet())
+                                : wake(track, recipe.depth(), reel, work, moments));
             }
-            ways.put(follow, Way.of(track, frame -> sheet.micros(frame) / 1e6));
+            ways.put(follow, Way.of(track, frame -> work.sheet().micros(frame) / 1e6));
         });
         return new Following(recipe, wakes::get, ways::get);
     }
@@ -58,6 +69,21 @@ record Followed(Map<Follow, List<TrackPoint>> tracks) {
                 under.add(Wake.Under.of(sheet.micros(frame) / 1e6, nearness, point));
             }
         }
+        return new Wake(under);
+    }
+
+    /** After a ladder, for which pictures are needed. */
+    private static Wake wake(
+            List<TrackPoint> track, DepthChoice depth, DepthReel reel, ClipWork work, Map<Double, Still> moments) {
+        List<Wake.Under> under = new ArrayList<>();
+        FrameLines lines = new FrameLines(depth);
+        work.smallFile().each(0, track.size(), (frame, picture) -> {
+            TrackPoint point = track.get(frame);
+            HeldPhoto still = ClipCommand.still(picture, reel, frame, Map.of(), Kept.NOTHING, moments);
+            Plane map = lines.of(still).nearness(still, depth, still.size().fitting(Footing.SIDE));
+            double nearness = DepthUnder.of(map, point.x(), point.y());
+            under.add(Wake.Under.of(work.sheet().micros(frame) / 1e6, nearness, point));
+        });
         return new Wake(under);
     }
 }

@@ -47,8 +47,8 @@ record Kept(Map<List<KeptAt>, KeptMasks> subjects) {
         Keeping.Clip clip = work.smallFile()
                 .keeping(
                         work.sheet().info().size(),
-                        recipe.depth(),
-                        (frame, picture) -> ClipCommand.still(picture, reel, frame, Map.of(), NOTHING),
+                        recipe.depth().withLadder(List.of()),
+                        (frame, picture) -> ClipCommand.still(picture, reel, frame, Map.of(), NOTHING, Map.of()),
                         frame -> matte(reel, frame));
         Keeping keeping = new Keeping(new InverseSearchFlow());
         Progress progress = work.told("keeping", 0, 1);

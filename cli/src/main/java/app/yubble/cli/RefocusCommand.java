@@ -61,6 +61,13 @@ final class RefocusCommand implements Callable<Integer> {
     @Option(names = "--depth", description = "auto, camera (stored in the photo) or a depth file, white = near")
     private @Nullable String depth;
 
+    @Option(
+            names = "--ladder",
+            paramLabel = "X,Y;X,Y...",
+            description = "pixels of things from near to far, whose order the depth map follows; = instead of ; between"
+                    + " things equally far, X,Y:M where metres are known")
+    private @Nullable String ladder;
+
     @Option(names = "--depth-flip", description = "the depth file has white far")
     private boolean depthFlip;
 
@@ -108,6 +115,9 @@ final class RefocusCommand implements Callable<Integer> {
         if (layersOut != null || depthOut != null) {
             throw new WrongUseException((layersOut != null ? "--layers" : "--depth-out") + ": is for one photo");
         }
+        if (ladder != null) {
+            throw new WrongUseException("--ladder: is for one photo");
+        }
         if (depth != null && !depth.equals("auto") && !depth.equals("camera")) {
             throw new WrongUseException("--depth: of a folder it must be auto or camera, found " + depth);
         }
@@ -138,7 +148,11 @@ final class RefocusCommand implements Callable<Integer> {
         boolean file = depth != null && !stored && !depth.equals("auto");
         if (depth != null || depthFlip) {
             recipe = recipe.withDepth(DepthChoice.of(sourceOf(file, stored))
-                    .withTrim(recipe.depth().trim().withFlip(depthFlip)));
+                    .withTrim(recipe.depth().trim().withFlip(depthFlip))
+                    .withLadder(recipe.depth().ladder()));
+        }
+        if (ladder != null) {
+            recipe = recipe.withDepth(recipe.depth().withLadder(Rungs.parse(ladder, shot.size(), Rungs::ofPhoto)));
         }
         if (recipe.depth().source() == DepthChoice.Source.FILE && !file) {
             throw new WrongUseException("--depth: the recipe takes depth from a file; name it here");

@@ -15,6 +15,7 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -164,6 +165,61 @@ class YubbleTest {
         assertThat(map.getColorModel().getComponentSize(0)).isEqualTo(16);
         assertThat(map.getRaster().getSample(150, 190, 0))
                 .isGreaterThan(map.getRaster().getSample(150, 10, 0));
+    }
+
+    @Test
+    void depthFollowsTheOrderOfALadder() {
+        Path out = folder.resolve("map.png");
+        assertThat(run(
+                        "depth",
+                        photo.toString(),
+                        "-o",
+                        out.toString(),
+                        "--engine",
+                        "ramp",
+                        "--ladder",
+                        "150,10;150,190"))
+                .isZero();
+        BufferedImage map = PictureReader.DEFAULT.readPlain(Inputs.bytes(out));
+        assertThat(map.getRaster().getSample(150, 10, 0))
+                .isGreaterThan(map.getRaster().getSample(150, 190, 0));
+    }
+
+    @Test
+    void aLadderTurnsRoundWhatADepthFileSays() {
+        Path out = folder.resolve("out.png");
+        assertThat(run(
+                        "refocus",
+                        photo.toString(),
+                        "-o",
+                        out.toString(),
+                        "--depth",
+                        depth.toString(),
+                        "--ladder",
+                        "240,100;60,100:2",
+                        "--depth-out",
+                        folder.resolve("map.png").toString()))
+                .isZero();
+        BufferedImage map = PictureReader.DEFAULT.readPlain(Inputs.bytes(folder.resolve("map.png")));
+        assertThat(map.getRaster().getSample(240, 100, 0))
+                .isGreaterThan(map.getRaster().getSample(60, 100, 0));
+    }
+
+    @Test
+    void aLadderThatIsNoneIsWrongUse() {
+        for (String ladder : List.of("10,10;x", "10,10;400,10", "10,10:4;20,20:3", "10,10@3", "=10,10")) {
+            said.getBuffer().setLength(0);
+            assertThat(run(
+                            "refocus",
+                            photo.toString(),
+                            "-o",
+                            folder.resolve("out.png").toString(),
+                            "--ladder",
+                            ladder))
+                    .as(ladder)
+                    .isEqualTo(2);
+            assertThat(said.toString()).contains("--ladder");
+        }
     }
 
     @Test

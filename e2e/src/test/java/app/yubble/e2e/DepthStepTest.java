@@ -4,6 +4,8 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Mouse;
+import com.microsoft.playwright.options.BoundingBox;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -68,6 +70,44 @@ class DepthStepTest extends BrowserTest {
         page.locator("[data-test=untrim]").click();
         assertThat(page.getByLabel("Bend")).hasValue("0");
         assertThat(page.locator("[data-test=untrim]")).isDisabled();
+    }
+
+    private void clickPicture(double x, double y) {
+        BoundingBox box = page.locator("[data-test=ladder]").boundingBox();
+        page.mouse().click(box.x + x * box.width, box.y + y * box.height);
+    }
+
+    @Test
+    void aLadderIsClickedReorderedInThePlanAndUndone() {
+        openDog();
+        page.locator("[data-test=ladder-tool]").click();
+        String before = ridge();
+        // From the background to the floor: the wrong way round.
+        clickPicture(0.5, 0.15);
+        clickPicture(0.5, 0.85);
+        assertThat(page.locator("[data-test=rung]")).hasCount(2);
+        assertThat(page.locator("[data-test=plan-rung]")).hasCount(2);
+        ridgeChangesFrom(before);
+        String wrong = ridge();
+        Locator rungs = page.locator("[data-test=plan-rung] circle");
+        BoundingBox near = rungs.nth(0).boundingBox();
+        BoundingBox far = rungs.nth(1).boundingBox();
+        page.mouse().move(near.x + near.width / 2, near.y + near.height / 2);
+        page.mouse().down();
+        page.mouse().move(near.x + near.width / 2, far.y - 20, new Mouse.MoveOptions().setSteps(4));
+        page.mouse().up();
+        ridgeChangesFrom(wrong);
+        saved();
+        page.reload();
+        page.locator("[data-test=step-depth]").click();
+        page.locator("[data-test=ladder-tool]").click();
+        assertThat(page.locator("[data-test=level]")).hasCount(2);
+        page.locator("[data-test=remove-rung]").first().click();
+        assertThat(page.locator("[data-test=level]")).hasCount(1);
+        page.locator("[data-test=undo]").click();
+        assertThat(page.locator("[data-test=level]")).hasCount(2);
+        page.locator("[data-test=ladder-clear]").click();
+        assertThat(page.locator("[data-test=level]")).hasCount(0);
     }
 
     @Test

@@ -75,6 +75,8 @@ class DepthTest extends ServerTest {
                 () -> shot(browser, id), seen -> seen.get("state").asString().equals("ready"));
         assertThat(source(after, "estimated").get("hash").asString()).isNotEqualTo(before);
         assertThat(source(after, "estimated").get("quality").asString()).isEqualTo("draft");
+        // Neither of the two can tell how sure it is.
+        assertThat(browser.get("/api/shots/" + id + "/sure").status()).isEqualTo(204);
         assertThat(browser.send("POST", path, "{\"engine\":\"dream\",\"quality\":\"draft\"}")
                         .status())
                 .isEqualTo(422);

@@ -310,6 +310,35 @@ class EditingTest extends ServerTest {
                 .json();
     }
 
+    private Browser.Answer ladder(Browser who, String rungs) {
+        return who.send(
+                "POST",
+                "/api/shots/" + shot + "/ladder",
+                "{\"recipe\":{\"format\":\"yubble-recipe\",\"version\":6,\"depth\":{\"ladder\":[" + rungs + "]}}}");
+    }
+
+    @Test
+    void aLadderSaysWhereItsRungsStandAndWhatNearnessIsInMetres() {
+        String top = "{\"x\":0.5,\"y\":0.1,\"metres\":1}";
+        String bottom = "{\"x\":0.5,\"y\":0.9,\"metres\":4}";
+        JsonNode stands = ladder(browser, top + "," + bottom).json();
+        JsonNode first = stands.get("rungs").get(0);
+        JsonNode second = stands.get("rungs").get(1);
+        assertThat(first.get("found").asDouble()).isLessThan(second.get("found").asDouble());
+        double near = first.get("nearness").asDouble();
+        double far = second.get("nearness").asDouble();
+        assertThat(near - far).isCloseTo(0.08, within(1e-6));
+        JsonNode scale = stands.get("scale");
+        double zero = scale.get("atZero").asDouble();
+        double each = scale.get("perNearness").asDouble();
+        assertThat(1 / (zero + each * near)).isCloseTo(1, within(1e-6));
+        assertThat(1 / (zero + each * far)).isCloseTo(4, within(1e-6));
+        assertThat(ladder(browser, "").json().get("rungs").size()).isZero();
+        assertThat(ladder(browser().signedUp("climber"), top).status()).isEqualTo(404);
+        assertThat(ladder(browser, bottom + "," + top).text()).contains("must grow from rung to rung");
+        assertThat(ladder(browser, "{\"x\":2}").status()).isEqualTo(422);
+    }
+
     @Test
     void aDepthFileIsTakenAndOneOfAnotherShapeChangesNothing() {
         BufferedImage map = new BufferedImage(300, 200, BufferedImage.TYPE_BYTE_GRAY);

@@ -1,11 +1,13 @@
 package app.yubble.core.recipe;
 
 import app.yubble.core.depth.DepthTrim;
+import app.yubble.core.ladder.Rung;
 import app.yubble.core.setting.Declared;
 import app.yubble.core.setting.Setting;
 import app.yubble.core.setting.Unfolded;
 import app.yubble.core.setting.Unit;
 import app.yubble.core.setting.Usual;
+import java.util.List;
 
 /** Where depth comes from and how it is corrected as a whole. */
 public record DepthChoice(
@@ -22,7 +24,10 @@ public record DepthChoice(
                 unit = Unit.SHARE)
         double snap,
 
-        @Unfolded DepthTrim trim) {
+        @Unfolded DepthTrim trim,
+
+        @Setting(means = "things from the nearest to the farthest, whose order the map follows; at most " + Rung.MOST)
+        List<Rung> ladder) {
     private static final Declared<DepthChoice> SETTINGS = Declared.of(DepthChoice.class);
 
     /** The kinds of depth source. */
@@ -47,19 +52,24 @@ public record DepthChoice(
     public static final DepthChoice ESTIMATE = of(Source.ESTIMATED);
 
     public DepthChoice {
-        SETTINGS.check(source, snap, trim);
+        ladder = Rung.ladder(ladder);
+        SETTINGS.check(source, snap, trim, ladder);
     }
 
     /** The map of this source as it usually needs to be taken. */
     public static DepthChoice of(Source source) {
-        return new DepthChoice(source, source.usual(), DepthTrim.NONE);
+        return new DepthChoice(source, source.usual(), DepthTrim.NONE, List.of());
     }
 
     public DepthChoice withSnap(double value) {
-        return new DepthChoice(source, value, trim);
+        return new DepthChoice(source, value, trim, ladder);
     }
 
     public DepthChoice withTrim(DepthTrim value) {
-        return new DepthChoice(source, snap, value);
+        return new DepthChoice(source, snap, value, ladder);
+    }
+
+    public DepthChoice withLadder(List<Rung> value) {
+        return new DepthChoice(source, snap, trim, value);
     }
 }

@@ -34,6 +34,7 @@ record DepthStage(Still still, DepthChoice.Source source) implements WholeStage<
     @Override
     public long bytes(DepthEstimate result) {
         return result.nearness().bytes()
-                + (result.subject() == null ? 0 : result.subject().matte().bytes());
+                + (result.subject() == null ? 0 : result.subject().matte().bytes())
+                + (result.sure() == null ? 0 : result.sure().bytes());
     }
 }

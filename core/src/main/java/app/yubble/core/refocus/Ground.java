@@ -15,11 +15,11 @@ record Ground(Still still, DepthChoice depth, Results results) implements Canvas
 
     @Override
     public Plane nearness(Size size) {
-        return results.of(TrimmedStage.of(still, depth, size));
+        return results.of(LadderedStage.of(still, depth, size));
     }
 
     /** Of all that can be seen of it at a size. */
     StageKey key(Size size) {
-        return TrimmedStage.of(still, depth, size).key().then("ground", size);
+        return LadderedStage.of(still, depth, size).key().then("ground", size);
     }
 }

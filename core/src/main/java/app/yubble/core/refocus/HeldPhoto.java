@@ -19,7 +19,8 @@ import org.jspecify.annotations.Nullable;
  * @param masks by the names under which touch-ups begin with them
  * @param kept masks of subjects that are kept, by what was said of them
  * @param detail how much work its edges are
- * @param pattern of its grain
+ * @param pattern of its grain; each frame of a clip has its own
+ * @param others stills of the clip, by their times
  */
 public record HeldPhoto(
         Picture full,
@@ -27,11 +28,24 @@ public record HeldPhoto(
         Map<String, Plane> masks,
         Map<List<KeptAt>, Plane> kept,
         DepthEdges.Detail detail,
-        int pattern)
+        int pattern,
+        Map<Double, Still> others)
         implements Photo {
     public HeldPhoto {
         masks = Map.copyOf(masks);
         kept = Map.copyOf(kept);
+        others = Map.copyOf(others);
+    }
+
+    /** A photo, or a frame of a clip whose other frames are not asked for. */
+    public HeldPhoto(
+            Picture full,
+            DepthEstimate map,
+            Map<String, Plane> masks,
+            Map<List<KeptAt>, Plane> kept,
+            DepthEdges.Detail detail,
+            int pattern) {
+        this(full, map, masks, kept, detail, pattern, Map.of());
     }
 
     public HeldPhoto(Picture full, DepthEstimate map, Map<String, Plane> masks) {
@@ -44,12 +58,17 @@ public record HeldPhoto(
 
     @Override
     public String id() {
-        return "photo";
+        return "photo " + pattern;
     }
 
     @Override
     public String depthId(DepthChoice.Source source) {
-        return "depth";
+        return "depth " + pattern;
+    }
+
+    @Override
+    public Still at(double seconds) {
+        return others.getOrDefault(seconds, this);
     }
 
     @Override

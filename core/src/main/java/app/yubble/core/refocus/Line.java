@@ -8,12 +8,12 @@ import java.util.List;
 /**
  * The stages from a still to a result, in their order. What follows the lens runs also when nothing is blurred.
  *
- * @param trimmed nearness before touch-ups; it holds the picture, the depth map and nearness on the picture's edges
+ * @param laddered nearness before touch-ups; it holds the picture, the depth map and nearness on the picture's edges
  * @param result the last one
  */
 record Line(
         PictureStage picture,
-        TrimmedStage trimmed,
+        LadderedStage laddered,
         PaintedStage painted,
         DefocusStage defocus,
         GlintsStage glints,
@@ -34,9 +34,9 @@ record Line(
             double radiusPerNearness,
             List<Painted> painted,
             List<Painted> reveals) {
-        TrimmedStage trimmed = TrimmedStage.of(still, recipe.depth(), size);
-        PictureStage picture = trimmed.snapped().picture();
-        PaintedStage nearness = new PaintedStage(trimmed, painted, recipe.band());
+        LadderedStage laddered = LadderedStage.of(still, recipe.depth(), size);
+        PictureStage picture = laddered.picture();
+        PaintedStage nearness = new PaintedStage(laddered, painted, recipe.band());
         DefocusStage defocus = new DefocusStage(
                 nearness,
                 recipe.band(),
@@ -44,7 +44,7 @@ record Line(
                 radiusPerNearness,
                 recipe.shapes().stream().filter(BlurShape::acts).toList());
         GlintsStage glints = new GlintsStage(picture, recipe.glints());
-        SceneColourStage colour = new SceneColourStage(picture, trimmed);
+        SceneColourStage colour = new SceneColourStage(picture, laddered);
         AirStage air = new AirStage(picture, nearness, defocus, colour, recipe.atmosphere());
         LensStage lens = new LensStage(air, glints, defocus, recipe.disc());
         NoiseStage noise = NoiseStage.of(picture);
@@ -54,6 +54,6 @@ record Line(
                 new GrainStage(crisp, defocus, noise, recipe.finish().grain(), still.pattern());
         RevealedStage revealed = new RevealedStage(finished, picture, reveals);
         OpacityStage result = new OpacityStage(revealed, picture, recipe.opacity());
-        return new Line(picture, trimmed, nearness, defocus, glints, air, lens, finished, revealed, result);
+        return new Line(picture, laddered, nearness, defocus, glints, air, lens, finished, revealed, result);
     }
 }

@@ -12,7 +12,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** Nearness after the touch-ups that change depth. It may leave [0,1] where blur was painted. */
-record PaintedStage(TrimmedStage trimmed, List<Painted> paint, SharpBand band)
+record PaintedStage(LadderedStage laddered, List<Painted> paint, SharpBand band)
         implements LocalStage<PaintedStage.Nearness> {
     /** @param isOwn false when nothing is painted and it is the very plane that the stage takes */
     record Nearness(Plane plane, boolean isOwn) {}
@@ -24,7 +24,7 @@ record PaintedStage(TrimmedStage trimmed, List<Painted> paint, SharpBand band)
 
     @Override
     public List<Stage<?>> takes() {
-        return List.of(trimmed);
+        return List.of(laddered);
     }
 
     @Override
@@ -34,7 +34,7 @@ record PaintedStage(TrimmedStage trimmed, List<Painted> paint, SharpBand band)
 
     @Override
     public Size size() {
-        return trimmed.snapped().picture().size();
+        return laddered.picture().size();
     }
 
     @Override
@@ -57,7 +57,7 @@ record PaintedStage(TrimmedStage trimmed, List<Painted> paint, SharpBand band)
 
     @Override
     public Nearness make(Region part, Results taken, Progress progress) {
-        Plane before = taken.of(trimmed);
+        Plane before = taken.of(laddered);
         return paint.isEmpty() ? new Nearness(before, false) : moved(before.copy(), part);
     }
 
@@ -66,7 +66,7 @@ record PaintedStage(TrimmedStage trimmed, List<Painted> paint, SharpBand band)
         if (!own.isOwn() || paint.isEmpty()) {
             return make(part, taken, progress);
         }
-        Resample.copy(taken.of(trimmed), own.plane(), stale);
+        Resample.copy(taken.of(laddered), own.plane(), stale);
         return moved(own.plane(), stale);
     }
 

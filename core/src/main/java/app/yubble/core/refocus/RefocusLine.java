@@ -2,6 +2,8 @@ package app.yubble.core.refocus;
 
 import app.yubble.core.clip.Moment;
 import app.yubble.core.focus.SharpBand;
+import app.yubble.core.ladder.Footing;
+import app.yubble.core.ladder.Ladder;
 import app.yubble.core.lens.LensRender;
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
@@ -44,16 +46,22 @@ public final class RefocusLine {
         return whole.of(new PictureStage(still, size));
     }
 
-    /** Nearness of every pixel of the picture at {@code size}, after the depth trim. */
+    /** Nearness of every pixel of the picture at {@code size}, after the depth trim and the ladder. */
     public Plane nearness(Still still, DepthChoice depth, Size size) {
-        return whole.of(TrimmedStage.of(still, depth, size));
+        return whole.of(LadderedStage.of(still, depth, size));
+    }
+
+    /** How a ladder stands for a still; it has at least one rung. */
+    public Ladder ladder(Still still, DepthChoice depth) {
+        return LadderedStage.of(still, depth, still.size().fitting(Footing.SIDE))
+                .stand(whole);
     }
 
     /** Nearness of every pixel after the touch-ups; it may leave [0,1] where blur was painted. */
     public Plane nearness(Still still, Recipe recipe, Size size) {
         Region all = Region.all(size);
         TouchupMasks masks = masks(still, recipe.depth(), size, all, new DrawnParts(), Progress.NONE);
-        return new PaintedStage(TrimmedStage.of(still, recipe.depth(), size), painted(recipe, masks), recipe.band())
+        return new PaintedStage(LadderedStage.of(still, recipe.depth(), size), painted(recipe, masks), recipe.band())
                 .make(all, whole, Progress.NONE)
                 .plane();
     }

@@ -4,7 +4,7 @@ import app.yubble.core.atmosphere.MistColour;
 import java.util.List;
 
 /** The light of what lies farthest, for mist. */
-record SceneColourStage(PictureStage picture, TrimmedStage trimmed) implements WholeStage<MistColour> {
+record SceneColourStage(PictureStage picture, LadderedStage laddered) implements WholeStage<MistColour> {
     @Override
     public String name() {
         return "scene colour";
@@ -12,7 +12,7 @@ record SceneColourStage(PictureStage picture, TrimmedStage trimmed) implements W
 
     @Override
     public List<Stage<?>> takes() {
-        return List.of(picture, trimmed);
+        return List.of(picture, laddered);
     }
 
     @Override
@@ -27,7 +27,7 @@ record SceneColourStage(PictureStage picture, TrimmedStage trimmed) implements W
 
     @Override
     public MistColour make(Results taken) {
-        return MistColour.ofScene(taken.of(picture), taken.of(trimmed));
+        return MistColour.ofScene(taken.of(picture), taken.of(laddered));
     }
 
     @Override

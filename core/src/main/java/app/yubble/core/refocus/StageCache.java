@@ -46,6 +46,11 @@ public final class StageCache {
         return new StageCache(new ConcurrentHashMap<>(), false);
     }
 
+    /** One that begins with what this one has and keeps everything. */
+    StageCache copy() {
+        return new StageCache(new ConcurrentHashMap<>(results));
+    }
+
     /** Lets go of a result. */
     void forget(StageKey key) {
         results.remove(key);

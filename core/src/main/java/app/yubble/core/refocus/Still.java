@@ -74,6 +74,11 @@ public interface Still {
         throw new IllegalStateException("the mask of a kept subject is not known");
     }
 
+    /** The still of the same shot that is shown at a time from its first frame. A photo is the same at all times. */
+    default Still at(double seconds) {
+        return this;
+    }
+
     /** The depth map of this source, of any size with the picture's shape. */
     DepthEstimate depth(DepthChoice.Source source);
 }

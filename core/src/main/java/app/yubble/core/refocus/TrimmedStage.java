@@ -16,6 +16,16 @@ record TrimmedStage(SnappedStage snapped, DepthTrim trim) implements PlaneStage 
                 depth.trim());
     }
 
+    /** The same of another moment of the shot. */
+    TrimmedStage of(Still still, Size size) {
+        DepthStage depth = new DepthStage(still, snapped.depth().source());
+        return new TrimmedStage(new SnappedStage(new PictureStage(still, size), depth, snapped.snap()), trim);
+    }
+
+    PictureStage picture() {
+        return snapped.picture();
+    }
+
     @Override
     public String name() {
         return "trimmed";

@@ -1,13 +1,13 @@
 /**
  * The line from a shot to a result. {@link app.yubble.core.refocus.Line} lists its stages in their order: picture, depth, snapped,
- * trimmed, painted, defocus field, lens, revealed, opacity.
+ * trimmed, laddered, painted, defocus field, lens, revealed, opacity.
  *
  * <p>In: a {@link app.yubble.core.refocus.Still}, which is one moment of a shot's material, and a recipe. Out: the picture, or a
  * part of it, at any size. Each {@linkplain app.yubble.core.refocus.Stage stage} is a pure function of the stages that it takes and
  * its own part of the recipe, and its key is a hash of exactly those.
  *
  * <ol>
- *   <li>Up to trimmed nearness, stages are made whole and kept in the {@link app.yubble.core.refocus.StageCache}: turning the
+ *   <li>Up to laddered nearness, stages are made whole and kept in the {@link app.yubble.core.refocus.StageCache}: turning the
  *       aperture never runs depth again.
  *   <li>From the painted nearness on, stages are local. A {@link app.yubble.core.refocus.Viewer} keeps their last results and makes
  *       anew only as much as the change of a recipe reaches.

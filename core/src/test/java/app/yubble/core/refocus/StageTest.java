@@ -11,6 +11,7 @@ import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthTrim;
 import app.yubble.core.finish.Finish;
 import app.yubble.core.focus.SharpBand;
+import app.yubble.core.ladder.Rung;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Progress;
@@ -102,6 +103,7 @@ class StageTest {
                         "depth",
                         "snapped",
                         "trimmed",
+                        "laddered",
                         "painted",
                         "defocus",
                         "scene colour",
@@ -124,7 +126,7 @@ class StageTest {
                 if (value instanceof Still still) {
                     wanted.add(still.id());
                 } else if (value instanceof List<?> painted) {
-                    painted.forEach(each -> wanted.add(((Painted) each).touchup()));
+                    painted.forEach(each -> wanted.add(each instanceof Painted paint ? paint.touchup() : each));
                 } else {
                     wanted.add(value);
                 }
@@ -136,6 +138,16 @@ class StageTest {
     }
 
     @Test
+    void aLadderIsPartOfTheKeyAndTakesWhatItsRungsStandOn() {
+        LadderedStage without = line().laddered();
+        LadderedStage one = new LadderedStage(without.trimmed(), List.of(Rung.at(0.1, 0.2), Rung.at(0.5, 0.5)));
+        LadderedStage other = new LadderedStage(without.trimmed(), List.of(Rung.at(0.5, 0.5), Rung.at(0.1, 0.2)));
+        assertThat(without.maker()).isEqualTo(without.trimmed());
+        assertThat(one.key()).isNotEqualTo(without.key()).isNotEqualTo(other.key());
+        assertThat(one.takes()).extracting(Stage::name).containsExactlyInAnyOrder("trimmed", "picture", "footing");
+    }
+
+    @Test
     void aStageWithNothingToDoPassesOnWhatItTakesAndItsKey() {
         Line all = line();
         OpacityStage full = new OpacityStage(all.revealed(), all.picture(), 1);
@@ -144,8 +156,8 @@ class StageTest {
                 .isEqualTo(all.revealed().key())
                 .isNotEqualTo(all.result().key());
         assertThat(none.maker()).isEqualTo(all.picture());
-        TrimmedStage untrimmed = new TrimmedStage(all.trimmed().snapped(), DepthTrim.NONE);
-        assertThat(untrimmed.key()).isEqualTo(all.trimmed().snapped().key());
+        TrimmedStage untrimmed = new TrimmedStage(all.laddered().trimmed().snapped(), DepthTrim.NONE);
+        assertThat(untrimmed.key()).isEqualTo(all.laddered().trimmed().snapped().key());
     }
 
     @Test

@@ -14,6 +14,7 @@ import app.yubble.core.focus.Gain;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.follow.Follow;
 import app.yubble.core.follow.Put;
+import app.yubble.core.ladder.Rung;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.lens.Disc;
 import app.yubble.core.lens.Glints;
@@ -62,7 +63,8 @@ class RecipeTest {
 
     /** As version 1 wrote it, all settings moved. */
     private static final Recipe EVERY_SETTING = Recipe.INITIAL
-            .withDepth(new DepthChoice(DepthChoice.Source.FILE, 0.3, new DepthTrim(true, 0.1, 0.9, 0.4, -0.2, 0.5)))
+            .withDepth(new DepthChoice(
+                    DepthChoice.Source.FILE, 0.3, new DepthTrim(true, 0.1, 0.9, 0.4, -0.2, 0.5), List.of()))
             .withTouchups(List.of(leftEar(), revealed()))
             .withBand(new SharpBand(0.7, 0.55, 0.02, 0.1, 0.2, -0.1))
             .withAperture(
@@ -118,6 +120,9 @@ class RecipeTest {
     void aRecipeComesBackAsItWasWritten() {
         Recipe recipe = EVERY_SETTING
                 .withFinish(new Finish(0.7, 0.3))
+                .withDepth(EVERY_SETTING
+                        .depth()
+                        .withLadder(List.of(new Rung(0.1, 0.2, false, 1.5, 0), new Rung(0.3, 0.4, true, 0, 2))))
                 .withAtmosphere(new Atmosphere(
                         Mist.NONE
                                 .withDensity(0.4)
@@ -353,6 +358,9 @@ class RecipeTest {
                                 RecipeJson.read(version("6", "\"touchups\":[{\"id\":\"a\",\"kept\":[" + own + "]}]")))
                         .hasMessageContaining("touchups[0].kept[0]")
                         .hasMessageContaining(name);
+            } else if (type.equals("Rung")) {
+                assertThatThrownBy(() -> RecipeJson.read(version("6", "\"depth\":{\"ladder\":[" + own + "]}")))
+                        .hasMessageContaining("depth.ladder[0]." + name + " must be in");
             } else if (type.equals("BlurShape") || type.equals("ShapeMark")) {
                 boolean mark = type.equals("ShapeMark");
                 own.put("id", "a");

@@ -6,9 +6,10 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Course;
+import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.refocus.FrameLines;
 import app.yubble.core.refocus.RefocusLine;
-import app.yubble.core.refocus.StageCache;
 import app.yubble.core.refocus.View;
 import app.yubble.core.refocus.Viewer;
 import app.yubble.media.clip.ClipFile;
@@ -107,6 +108,7 @@ class ClipDelivery {
         final Delivery delivery;
         final Shot shot;
         final Course course;
+        final DepthChoice depth;
         final ClipFormat format;
         final ShotMaterial material;
         final ClipSheet sheet;
@@ -117,6 +119,7 @@ class ClipDelivery {
             this.delivery = delivery;
             shot = shots.byId(delivery.shotId());
             Recipe recipe = RecipeJson.read(delivery.recipe());
+            depth = recipe.depth();
             format = delivery.format().clip();
             material = materials.ofClip(shot, recipe.depth().source(), delivery.depthHash());
             course = follows.whole(shot, material, recipe);
@@ -278,6 +281,7 @@ class ClipDelivery {
 
     private <T> void worked(
             Reel reel, Part part, BiFunction<RefocusLine, PicturedStill, T> work, SideBySide.Taker<T> taker) {
+        FrameLines lines = new FrameLines(reel.depth);
         SideBySide.run(
                 reel.source(),
                 part.from(),
@@ -285,8 +289,7 @@ class ClipDelivery {
                 WORKERS,
                 (frame, picture) -> {
                     PicturedStill still = new PicturedStill(reel.material.frame(frame), picture, reel.detail());
-                    return gate.looking(
-                            reel.size.pixels(), () -> work.apply(new RefocusLine(StageCache.keepingAll()), still));
+                    return gate.looking(reel.size.pixels(), () -> work.apply(lines.of(still), still));
                 },
                 taker);
     }

@@ -50,6 +50,11 @@ final class StretchNames {
                 Recipe now = course.at(still.moment());
                 add(digest, still.id() + " " + still.moment().micros());
                 add(digest, still.depthId(now.depth().source()));
+                // A ladder stands on the depth of the moments at which it was clicked.
+                now.depth()
+                        .ladder()
+                        .forEach(rung -> add(
+                                digest, still.at(rung.at()).depthId(now.depth().source())));
                 add(
                         digest,
                         now.touchups().stream().map(Touchup::strength).toList().toString());

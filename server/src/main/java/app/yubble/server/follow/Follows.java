@@ -7,14 +7,17 @@ import app.yubble.core.follow.Follow;
 import app.yubble.core.follow.TrackPoint;
 import app.yubble.core.follow.Wake;
 import app.yubble.core.follow.Way;
+import app.yubble.core.ladder.Footing;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Following;
 import app.yubble.core.recipe.Recipe;
+import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.shape.BlurShape;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
+import app.yubble.server.shoot.ShotStill;
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
@@ -38,10 +41,12 @@ public class Follows {
 
     private final Tracks tracks;
     private final KeptSubjects subjects;
+    private final RefocusLine line;
     private final Cache<Place, Double> depths =
             Caffeine.newBuilder().maximumSize(MOST_DEPTHS).build();
 
-    Follows(Tracks tracks, KeptSubjects subjects) {
+    Follows(Tracks tracks, KeptSubjects subjects, RefocusLine line) {
+        this.line = line;
         this.subjects = subjects;
         this.tracks = tracks;
     }
@@ -156,6 +161,10 @@ public class Follows {
             return null;
         }
         TrackPoint point = track.points().get(moment.frame());
+        if (!depth.ladder().isEmpty()) {
+            Double nearness = underLadder(track, material, depth, name, point, moment);
+            return nearness == null ? null : Wake.Under.of(moment.micros() / MICROS, nearness, point);
+        }
         Place place = new Place(track.hash(), name, moment.frame());
         Double raw = depths.get(place, none -> {
             Plane map = material.frame(moment.frame()).depth(depth.source()).nearness();
@@ -163,5 +172,27 @@ public class Follows {
         });
         DepthTrim trim = depth.trim();
         return raw == null ? null : Wake.Under.of(moment.micros() / MICROS, trim.valueOf(raw), point);
+    }
+
+    /** The same after a ladder, for which the picture is needed; null while the depth of a rung's moment is not there. */
+    private @Nullable Double underLadder(
+            Tracks.Known track,
+            ShotMaterial material,
+            DepthChoice depth,
+            String name,
+            TrackPoint point,
+            Moment moment) {
+        ShotStill still = material.frame(moment.frame());
+        List<@Nullable String> rungs = new ArrayList<>();
+        depth.ladder()
+                .forEach(rung -> rungs.add(
+                        material.knownDepth(still.at(rung.at()).moment().frame(), depth.source())));
+        if (rungs.contains(null)) {
+            return null;
+        }
+        return depths.get(
+                new Place(track.hash(), name + rungs + depth, moment.frame()),
+                none -> DepthUnder.of(
+                        line.nearness(still, depth, still.size().fitting(Footing.SIDE)), point.x(), point.y()));
     }
 }

@@ -31,6 +31,8 @@ import org.jspecify.annotations.Nullable;
 final class ClipMaterial implements ShotMaterial {
     /** Frames around one that was estimated alone for which its depth stands. */
     private static final int NEAR = 15;
+    /** Microseconds of a second. */
+    private static final double MICROS = 1e6;
 
     private final Shot shot;
     private final Map<DepthChoice.Source, DepthIndex> maps = new EnumMap<>(DepthChoice.Source.class);
@@ -144,6 +146,12 @@ final class ClipMaterial implements ShotMaterial {
                     ? clips.smallFrame(shot, number)
                     : clips.original(shot).frame(number);
             return Resample.toSize(picture, size);
+        }
+
+        @Override
+        public ShotStill at(double seconds) {
+            int frame = sheet.frameAt(Math.round(seconds * MICROS));
+            return frame == number ? this : new Frame(frame);
         }
 
         @Override

@@ -36,6 +36,9 @@ public class DepthMap {
 
     private @Nullable Double confidence;
 
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String sureHash;
+
     @Enumerated(EnumType.STRING)
     @Column(columnDefinition = "varchar(8)")
     private @Nullable Quality quality;
@@ -59,6 +62,7 @@ public class DepthMap {
      *
      * @param origin the estimator's name, the file's, or the format in which the photo held it
      * @param matteHash the subject's matte; null when there is none
+     * @param sureHash how sure each place of an estimate is; null when that cannot be told
      * @param quality null for a map that was not estimated
      * @param nearMetres distance at nearness 1, when it is known
      * @param farMetres distance at nearness 0, when it is known
@@ -69,6 +73,7 @@ public class DepthMap {
             Size size,
             @Nullable String matteHash,
             @Nullable Double confidence,
+            @Nullable String sureHash,
             @Nullable Quality quality,
             @Nullable Double nearMetres,
             @Nullable Double farMetres) {}
@@ -80,6 +85,7 @@ public class DepthMap {
         height = content.size().height();
         matteHash = content.matteHash();
         confidence = content.confidence();
+        sureHash = content.sureHash();
         quality = content.quality();
         nearMetres = content.nearMetres();
         farMetres = content.farMetres();
@@ -87,7 +93,15 @@ public class DepthMap {
 
     Content content() {
         return new Content(
-                origin, contentHash, new Size(width, height), matteHash, confidence, quality, nearMetres, farMetres);
+                origin,
+                contentHash,
+                new Size(width, height),
+                matteHash,
+                confidence,
+                sureHash,
+                quality,
+                nearMetres,
+                farMetres);
     }
 
     public DepthChoice.Source source() {

@@ -67,6 +67,7 @@ public class DepthMaps {
                         null,
                         null,
                         null,
+                        null,
                         depth.nearMetres(),
                         depth.farMetres()));
     }
@@ -95,6 +96,7 @@ public class DepthMaps {
                 estimate.nearness().size(),
                 subject == null ? null : pictures.put(subject.matte()),
                 subject == null ? null : subject.confidence(),
+                estimate.sure() == null ? null : pictures.put(estimate.sure()),
                 quality,
                 null,
                 null);

@@ -106,7 +106,8 @@ final class PhotoMaterial implements ShotMaterial, ShotStill, Photo {
         Double confidence = content.confidence();
         return new DepthEstimate(
                 plane(content.contentHash()),
-                matte == null || confidence == null ? null : new Subject(plane(matte), confidence));
+                matte == null || confidence == null ? null : new Subject(plane(matte), confidence),
+                content.sureHash() == null ? null : plane(content.sureHash()));
     }
 
     @Override

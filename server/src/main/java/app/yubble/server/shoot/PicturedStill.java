@@ -44,6 +44,12 @@ public record PicturedStill(ShotStill still, Picture decoded, DepthEdges.Detail 
         return Resample.toSize(decoded, size);
     }
 
+    /** Undecoded, also at its own moment: what stands there is the same for all frames. */
+    @Override
+    public ShotStill at(double seconds) {
+        return still.at(seconds);
+    }
+
     @Override
     public DepthEstimate depth(DepthChoice.Source source) {
         return still.depth(source);

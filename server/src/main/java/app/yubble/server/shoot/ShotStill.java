@@ -10,6 +10,11 @@ public interface ShotStill extends Still {
     Moment moment();
 
     @Override
+    default ShotStill at(double seconds) {
+        return this;
+    }
+
+    @Override
     default int pattern() {
         return moment().frame();
     }
