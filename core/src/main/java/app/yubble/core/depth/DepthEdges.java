@@ -1,5 +1,6 @@
 package app.yubble.core.depth;
 
+import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.BoxMean;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
@@ -46,6 +47,11 @@ public final class DepthEdges {
     private static final float HAIR_LOW = 0.2f;
     /** See {@link #HAIR_LOW}; both by eye on hair at 100 %. */
     private static final float HAIR_HIGH = 0.8f;
+
+    /** Longer side at which means are compared, and the radius over which they are taken: {@code ./yubble bench pairs}. */
+    private static final int MEANS_SIDE = 240;
+    /** See {@link #MEANS_SIDE}. */
+    private static final int MEANS_RADIUS = 4;
 
     /** Pixels of a picture that is joined along its matte at once; for a larger one that would take too much memory. */
     private static final long AT_ONCE = 30_000_000;
@@ -97,7 +103,7 @@ public final class DepthEdges {
         }
         Working working = new Working(picture, map, snap, detail);
         Plane matte = estimate.clearMatte();
-        Plane snapped = matte == null ? working.whole() : working.alongMatte(matte);
+        Plane snapped = working.withMeans(matte == null ? working.whole() : working.alongMatte(matte));
         float share = (float) Math.min(1, 4 * snap);
         return share >= 1 ? snapped : mixed(unsnapped(map, picture.size()), snapped, share);
     }
@@ -140,6 +146,28 @@ public final class DepthEdges {
             this.contrast = (float) (LOOSE_CONTRAST + (SHARP_CONTRAST - LOOSE_CONTRAST) * Math.sqrt(snap));
             this.cellOfMap =
                     Math.max(1, Math.round((float) size.longSide() / map.size().longSide()));
+        }
+
+        /**
+         * Edges may move what is near to one side or the other, but on the whole a place stays as near as the map has it:
+         * what a mode takes from the lesser of two depths, again and again, would turn the order of thin things round.
+         */
+        Plane withMeans(Plane snapped) {
+            Size size = map.size().fitting(MEANS_SIDE);
+            Plane off = Resample.toSize(map, size);
+            Plane now = Resample.toSize(snapped, size);
+            for (int i = 0; i < off.samples().length; i++) {
+                off.samples()[i] -= now.samples()[i];
+            }
+            Plane mean = BoxMean.of(BoxMean.of(off, MEANS_RADIUS), MEANS_RADIUS);
+            Resample.addEnlarged(mean, snapped);
+            float[] samples = snapped.samples();
+            Bands.ofRows(snapped.height(), (from, until) -> {
+                for (int i = from * snapped.width(); i < until * snapped.width(); i++) {
+                    samples[i] = Math.max(0, Math.min(1, samples[i]));
+                }
+            });
+            return snapped;
         }
 
         Plane whole() {
