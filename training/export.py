@@ -1,4 +1,4 @@
-"""Writes heads, readout and certainty as one ONNX network with half-precision weights.
+"""Writes heads, readout, certainty and kin as one ONNX network with half-precision weights.
 
 python3 export.py FOLDER ../vision/src/main/resources/app/yubble/vision/depth-head.onnx [--heads head ...] [--share S]
 """
@@ -9,7 +9,7 @@ import pathlib
 import numpy as np
 import onnx
 import torch
-from head import CHANNELS, SIDES, Both, Head, Readout, Sure
+from head import CHANNELS, SIDES, Both, Head, Kin, Readout, Sure
 from onnx import helper, numpy_helper
 from torch import nn
 
@@ -31,14 +31,14 @@ def halved(model):
 
 
 class Taught(nn.Module):
-    """All that is shipped: nearness at 128x128, and how sure it is at 32x32."""
+    """All that is shipped: nearness at 128x128, how sure it is at 32x32, and what places are like at 64x64."""
 
-    def __init__(self, both, sure):
+    def __init__(self, both, sure, kin):
         super().__init__()
-        self.both, self.sure = both, sure
+        self.both, self.sure, self.kin = both, sure, kin
 
     def forward(self, *inputs):
-        return self.both(*inputs), self.sure(*inputs)
+        return self.both(*inputs), self.sure(*inputs), self.kin(*inputs)
 
 
 def main():
@@ -52,11 +52,15 @@ def main():
     readout.load_state_dict(torch.load(asked.folder / "readout.pt"))
     sure = Sure(readout)
     sure.weights.data.copy_(torch.load(asked.folder / "sure.pt")["weights"])
-    taught = Taught(Both(Head.read(asked.folder, asked.heads), readout, asked.share), sure).eval()
+    kin, like = Kin(readout), torch.load(asked.folder / "kin.pt")
+    for mine, found in zip(kin.weights, like["weights"], strict=True):
+        mine.data.copy_(found)
+    kin.middle.data.copy_(like["middle"])
+    taught = Taught(Both(Head.read(asked.folder, asked.heads), readout, asked.share), sure, kin).eval()
     inputs = [torch.zeros(1, c, s, s) for c, s in zip(CHANNELS, SIDES, strict=True)] + [torch.zeros(1, 1, 128, 128)]
     names = ["f%d" % s for s in SIDES] + ["matte"]
     torch.onnx.export(
-        taught, tuple(inputs), asked.target, input_names=names, output_names=["disp", "sure"], opset_version=15
+        taught, tuple(inputs), asked.target, input_names=names, output_names=["disp", "sure", "kin"], opset_version=15
     )
     model = halved(onnx.load(asked.target))
     onnx.checker.check_model(model)

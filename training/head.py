@@ -1,7 +1,7 @@
-"""The depth head: a small decoder on the frozen features of the subject network's encoder.
+"""The depth head: a small decoder on the features of the subject network's own decoder.
 
-Inputs, as the encoder gives them for a 512x512 picture: f128 (64 channels), f64 (128), f32 (256), f16 (512), f8 (512),
-each named by its side, and the matte at 128x128. Output: relative inverse distance at 128x128, larger = nearer.
+Inputs, as that gives them for a 512x512 picture: f128 (64 channels), f64 (128), f32 (256), f16 (512), f8 (512), each
+named by its side, and the matte at 128x128. Output: relative inverse distance at 128x128, larger = nearer.
 """
 
 import torch
@@ -169,3 +169,33 @@ class Sure(nn.Module):
 
     def forward(self, *features):
         return torch.sigmoid(F.conv2d(self.readout.known(*features), self.weights))
+
+
+class Kin(nn.Module):
+    """What each place is like: the principal components of what is known at 64, 32 and 16 pixels, in [0,1]. Two places
+    drawn at random are about 1 / REACH apart."""
+
+    SIDE, PARTS, FROM, REACH = 64, 12, (1, 2, 3), 3.0
+
+    def __init__(self, readout):
+        super().__init__()
+        self.readout = readout
+        self.weights = nn.ParameterList([nn.Parameter(torch.zeros(self.PARTS, CHANNELS[k], 1, 1)) for k in self.FROM])
+        self.middle = nn.Parameter(torch.zeros(1, self.PARTS, 1, 1))
+
+    def known(self, *features):
+        """By level, as the readout takes it."""
+        ends = [sum(CHANNELS[:k]) for k in range(LEVELS + 1)]
+        known = []
+        for k in self.FROM:
+            part = slice(ends[k], ends[k + 1])
+            known.append(((features[k] - self.readout.mean[:, part]) / self.readout.deviation[:, part]).clamp(-6, 6))
+        return known
+
+    @classmethod
+    def fitted(cls, plane):
+        return F.interpolate(plane, size=(cls.SIDE, cls.SIDE), mode="bilinear", align_corners=False)
+
+    def forward(self, *features):
+        parts = [self.fitted(F.conv2d(p, w)) for p, w in zip(self.known(*features), self.weights, strict=True)]
+        return ((sum(parts) - self.middle) / self.REACH + 0.5).clamp(0, 1)

@@ -1,5 +1,6 @@
 package app.yubble.bench;
 
+import app.yubble.core.depth.Kin;
 import app.yubble.core.ladder.Footing;
 import app.yubble.core.ladder.Ladder;
 import app.yubble.core.ladder.Rung;
@@ -29,7 +30,7 @@ final class LadderJudge {
     private int broken;
     private double millis;
 
-    void judge(RankedPhoto photo, Picture picture, Plane map) {
+    void judge(RankedPhoto photo, Picture picture, Plane map, @Nullable Kin kin) {
         List<RankedPhoto.Pair> all = photo.pairs();
         PairsCard.Ordered found = PairsCard.Ordered.of(map);
         if (all.stream().filter(found::has).count() >= FAILS * all.size()) {
@@ -40,7 +41,7 @@ final class LadderJudge {
             return;
         }
         Size size = picture.size().fitting(Footing.SIDE);
-        Footing footing = new Footing(Resample.toSize(map, size), Resample.toSize(picture, size));
+        Footing footing = new Footing(Resample.toSize(map, size), Resample.toSize(picture, size), kin);
         long start = System.nanoTime();
         Ladder ladder = new Ladder(
                 rungs.stream().map(point -> Rung.at(point.x(), point.y())).toList(),

@@ -2,6 +2,7 @@ package app.yubble.bench;
 
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.depth.DepthEstimator;
 import app.yubble.core.depth.LayoutEstimator;
 import app.yubble.core.depth.RampEstimator;
 import app.yubble.core.raster.Picture;
@@ -74,38 +75,31 @@ final class PairsCard {
                 new DepthEngines(new ModelFolder(Path.of(System.getProperty("yubble.models", "var/models"))));
         for (RankedPhoto photo : photos) {
             Picture picture = PictureReader.DEFAULT.read(photo.in(root)).picture();
-            maps(engines, picture).forEach((way, map) -> {
-                judge(way, photo, map);
-                if (way.equals(engines.automatic().name())) {
-                    ladder.judge(photo, picture, map);
-                }
-            });
+            judge(engines, photo, picture);
             System.err.println("judged " + photo.file());
         }
         print(photos.size(), apart);
     }
 
-    private static Map<String, Plane> maps(DepthEngines engines, Picture picture) {
-        Map<String, Plane> maps = new LinkedHashMap<>();
-        maps.put(
-                "ramp",
-                new RampEstimator()
-                        .estimate(picture, Quality.BEST, Progress.NONE)
-                        .nearness());
-        maps.put(
-                "layout",
-                new LayoutEstimator()
-                        .estimate(picture, Quality.BEST, Progress.NONE)
-                        .nearness());
+    private void judge(DepthEngines engines, RankedPhoto photo, Picture picture) {
+        for (DepthEstimator plain : List.of(new RampEstimator(), new LayoutEstimator())) {
+            judge(
+                    plain.name(),
+                    photo,
+                    plain.estimate(picture, Quality.BEST, Progress.NONE).nearness());
+        }
         for (String name : engines.names()) {
-            if (!maps.containsKey(name)) {
+            if (!name.equals("ramp") && !name.equals("layout")) {
                 DepthEstimate estimate =
                         engines.named(name).orElseThrow().estimate(picture, Quality.BEST, Progress.NONE);
-                maps.put(name + " raw", DepthEdges.follow(DepthEstimate.of(estimate.nearness()), picture, 0));
-                maps.put(name, DepthEdges.follow(estimate, picture, 1));
+                judge(name + " raw", photo, DepthEdges.follow(DepthEstimate.of(estimate.nearness()), picture, 0));
+                Plane map = DepthEdges.follow(estimate, picture, 1);
+                judge(name, photo, map);
+                if (name.equals(engines.automatic().name())) {
+                    ladder.judge(photo, picture, map, estimate.kin());
+                }
             }
         }
-        return maps;
     }
 
     private void judge(String way, RankedPhoto photo, Plane map) {

@@ -2,6 +2,7 @@ package app.yubble.vision;
 
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthEstimator;
+import app.yubble.core.depth.Kin;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -53,12 +54,13 @@ public final class LearnedEstimator implements DepthEstimator {
                 ? subject.find(picture, Quality.BEST, progress.part(BEST_HEAD, 1))
                 : Subject.of(SubjectNetwork.shaped(features.matte(), picture.size()));
         progress.at(1);
-        return new DepthEstimate(nearness, found, sure);
+        return new DepthEstimate(nearness, found, sure, kin(said.get(2)));
     }
 
     @Override
     public DepthEstimate improve(Picture picture, DepthEstimate draft, Progress progress) {
-        return new DepthEstimate(draft.nearness(), subject.find(picture, Quality.BEST, progress), draft.sure());
+        return new DepthEstimate(
+                draft.nearness(), subject.find(picture, Quality.BEST, progress), draft.sure(), draft.kin());
     }
 
     /** Loads all networks. */
@@ -67,7 +69,14 @@ public final class LearnedEstimator implements DepthEstimator {
         head.load();
     }
 
-    /** Nearness, and how sure it is. */
+    private static Kin kin(Network.Tensor tensor) {
+        Plane tiles = new Plane(tensor.width(), Kin.PARTS * tensor.height());
+        tensor.samples().rewind();
+        tensor.samples().get(tiles.samples());
+        return new Kin(tiles);
+    }
+
+    /** Nearness, how sure it is, and what places are like. */
     private List<Network.Tensor> headOn(SubjectNetwork.Features features, Progress progress) {
         Map<String, Network.Tensor> inputs = new LinkedHashMap<>();
         List<Network.Tensor> tensors = features.tensors();
@@ -84,6 +93,6 @@ public final class LearnedEstimator implements DepthEstimator {
                         default -> throw new IllegalStateException("the depth head wants an unknown input " + name);
                     });
         }
-        return head.run(inputs, List.of("disp", "sure"), done -> progress.at(BEST_FEATURES));
+        return head.run(inputs, List.of("disp", "sure", "kin"), done -> progress.at(BEST_FEATURES));
     }
 }

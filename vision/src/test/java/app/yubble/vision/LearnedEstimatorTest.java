@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.depth.Kin;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -121,6 +122,26 @@ class LearnedEstimatorTest {
         assertThat(mean(flat.sure())).isBetween(0.0, 0.4);
         assertThat(mean(scene)).isBetween(mean(flat.sure()) + 0.1, 1.0);
         assertThat(estimator.improve(page(), flat, Progress.NONE).sure()).isSameAs(flat.sure());
+    }
+
+    @Test
+    void placesOfOneThingAreOfOneKin() {
+        DepthEstimate found = estimator.estimate(ball(), Quality.DRAFT, Progress.NONE);
+        double within = apart(found.kin(), 220, 270, 290, 340);
+        assertThat(within).isPositive();
+        assertThat(apart(found.kin(), 256, 300, 60, 60)).isGreaterThan(1.5 * within);
+        assertThat(apart(found.kin(), 256, 300, 60, 480)).isGreaterThan(1.5 * within);
+        assertThat(estimator.improve(ball(), found, Progress.NONE).kin()).isSameAs(found.kin());
+    }
+
+    /** How unlike two places of the picture of the ball are. */
+    private static double apart(Kin kin, int x1, int y1, int x2, int y2) {
+        double sum = 0;
+        for (int part = 0; part < Kin.PARTS; part++) {
+            Plane plane = kin.part(part, new Size(512, 512));
+            sum += Math.pow(plane.at(x1, y1) - plane.at(x2, y2), 2);
+        }
+        return Math.sqrt(sum);
     }
 
     private static double mean(Plane plane) {

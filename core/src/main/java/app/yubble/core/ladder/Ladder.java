@@ -6,7 +6,7 @@ import app.yubble.core.raster.Plane;
 import java.util.List;
 
 /**
- * Moves nearness so that it follows rungs: by how much is a smooth function of place, nearness and colour which is right at the rungs
+ * Moves nearness so that it follows rungs: by how much is a smooth function of place, nearness, colour and kin which is right at the rungs
  * and else as small as it can be (regression with a Gaussian process; Rasmussen and Williams, "Gaussian Processes for Machine
  * Learning", 2006). So what belongs to a rung moves with it, what lies between two moves by something in between, and nothing
  * breaks where neither nearness nor colour does.
@@ -22,10 +22,12 @@ public final class Ladder {
     private final double[] found;
     private final float[][] stands;
     private final double[] pulls;
+    private final Metric metric;
 
     /** @param footings for each rung that of the moment at which it was clicked */
     public Ladder(List<Rung> rungs, List<Footing> footings) {
         int count = rungs.size();
+        metric = Metric.of(footings);
         found = new double[count];
         stands = new float[count][Footing.PARTS];
         for (int i = 0; i < count; i++) {
@@ -39,7 +41,7 @@ public final class Ladder {
         pulls = new double[count];
         for (int i = 0; i < count; i++) {
             for (int j = 0; j < count; j++) {
-                alike[i][j] = Footing.alike(stands[i], stands[j]) + (i == j ? SLACK : 0);
+                alike[i][j] = metric.alike(stands[i], stands[j]) + (i == j ? SLACK : 0);
             }
             pulls[i] = heights.nearness()[i] - found[i];
         }
@@ -75,7 +77,7 @@ public final class Ladder {
                 footing.read(i, here);
                 double sum = 0;
                 for (int k = 0; k < pulls.length; k++) {
-                    sum += pulls[k] * Footing.alike(here, stands[k]);
+                    sum += pulls[k] * metric.alike(here, stands[k]);
                 }
                 out.samples()[i] = (float) sum;
             }

@@ -35,6 +35,7 @@ record DepthStage(Still still, DepthChoice.Source source) implements WholeStage<
     public long bytes(DepthEstimate result) {
         return result.nearness().bytes()
                 + (result.subject() == null ? 0 : result.subject().matte().bytes())
-                + (result.sure() == null ? 0 : result.sure().bytes());
+                + (result.sure() == null ? 0 : result.sure().bytes())
+                + (result.kin() == null ? 0 : result.kin().bytes());
     }
 }

@@ -17,7 +17,7 @@ record FootingStage(TrimmedStage small) implements WholeStage<Footing> {
 
     @Override
     public List<Stage<?>> takes() {
-        return List.of(small, small.picture());
+        return List.of(small, small.picture(), small.depth());
     }
 
     @Override
@@ -32,7 +32,10 @@ record FootingStage(TrimmedStage small) implements WholeStage<Footing> {
 
     @Override
     public Footing make(Results taken) {
-        return new Footing(taken.of(small), taken.of(small.picture()));
+        return new Footing(
+                taken.of(small),
+                taken.of(small.picture()),
+                taken.of(small.depth()).kin());
     }
 
     @Override

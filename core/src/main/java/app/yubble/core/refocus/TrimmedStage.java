@@ -22,6 +22,10 @@ record TrimmedStage(SnappedStage snapped, DepthTrim trim) implements PlaneStage 
         return new TrimmedStage(new SnappedStage(new PictureStage(still, size), depth, snapped.snap()), trim);
     }
 
+    DepthStage depth() {
+        return snapped.depth();
+    }
+
     PictureStage picture() {
         return snapped.picture();
     }

@@ -3,6 +3,7 @@ package app.yubble.core.ladder;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import app.yubble.core.depth.Kin;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
@@ -16,7 +17,7 @@ class LadderTest {
 
     private record Flags(Picture picture, Plane nearness) {
         Footing footing() {
-            return new Footing(nearness, picture);
+            return new Footing(nearness, picture, null);
         }
 
         Plane moved(Ladder ladder, Flags by) {
@@ -69,6 +70,28 @@ class LadderTest {
         Ladder ladder = ladder(small, Rung.at(0.1, 0.2), Rung.at(0.5, 0.2), Rung.at(0.9, 0.2));
         assertThat(ladder.isIdle()).isTrue();
         assertThat(small.moved(ladder, small)).isSameAs(small.nearness());
+    }
+
+    @Test
+    void whatIsOfOneKinMovesTogetherThoughItLooksLikeAllElse() {
+        Plane flat = Plane.filled(SIZE, 0.5f);
+        Picture grey = new Picture(flat, flat, flat);
+        List<Rung> rungs = List.of(Rung.at(0.25, 0.2), Rung.at(0.75, 0.2));
+        Footing known = new Footing(flat, grey, halves(24));
+        Plane moved = new Ladder(rungs, List.of(known, known)).move(flat, grey, known);
+        assertThat(at(moved, 0.46, 0.9) - at(moved, 0.54, 0.9)).isGreaterThan(0.03f);
+        Footing unknown = new Footing(flat, grey, null);
+        Plane plain = new Ladder(rungs, List.of(unknown, unknown)).move(flat, grey, unknown);
+        assertThat(at(plain, 0.46, 0.9) - at(plain, 0.54, 0.9)).isLessThan(0.01f);
+    }
+
+    /** The left half is of one kin, the right half of another. */
+    private static Kin halves(int side) {
+        Plane tiles = Plane.filled(new Size(side, Kin.PARTS * side), 0.5f);
+        for (int i = 0; i < side * side; i++) {
+            tiles.samples()[i] = i % side < side / 2 ? 0.2f : 0.8f;
+        }
+        return new Kin(tiles);
     }
 
     @Test

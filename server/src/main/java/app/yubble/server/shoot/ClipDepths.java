@@ -91,8 +91,8 @@ public class ClipDepths {
         }
 
         private void store() {
-            DepthMap.Content content =
-                    new DepthMap.Content(origin, clips.put(index), size, null, confidence, null, quality, null, null);
+            DepthMap.Content content = new DepthMap.Content(
+                    origin, clips.put(index), size, null, confidence, null, null, quality, null, null);
             if (!maps.putOfClip(shot.id(), run, DepthChoice.Source.ESTIMATED, content)) {
                 throw new CancellationException("no longer wanted");
             }
@@ -121,7 +121,7 @@ public class ClipDepths {
         /** Stores all of it as the depth from a file. */
         public void finish(String name) {
             DepthMap.Content content =
-                    new DepthMap.Content(name, clips.put(index), size, null, null, null, null, null, null);
+                    new DepthMap.Content(name, clips.put(index), size, null, null, null, null, null, null, null);
             if (!maps.putOfClip(shot.id(), run, DepthChoice.Source.FILE, content)) {
                 throw new CancellationException("no longer wanted");
             }

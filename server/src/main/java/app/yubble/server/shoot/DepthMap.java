@@ -39,6 +39,9 @@ public class DepthMap {
     @Column(columnDefinition = "char(64)")
     private @Nullable String sureHash;
 
+    @Column(columnDefinition = "char(64)")
+    private @Nullable String kinHash;
+
     @Enumerated(EnumType.STRING)
     @Column(columnDefinition = "varchar(8)")
     private @Nullable Quality quality;
@@ -63,6 +66,7 @@ public class DepthMap {
      * @param origin the estimator's name, the file's, or the format in which the photo held it
      * @param matteHash the subject's matte; null when there is none
      * @param sureHash how sure each place of an estimate is; null when that cannot be told
+     * @param kinHash what places are like; null when that cannot be told
      * @param quality null for a map that was not estimated
      * @param nearMetres distance at nearness 1, when it is known
      * @param farMetres distance at nearness 0, when it is known
@@ -74,6 +78,7 @@ public class DepthMap {
             @Nullable String matteHash,
             @Nullable Double confidence,
             @Nullable String sureHash,
+            @Nullable String kinHash,
             @Nullable Quality quality,
             @Nullable Double nearMetres,
             @Nullable Double farMetres) {}
@@ -86,6 +91,7 @@ public class DepthMap {
         matteHash = content.matteHash();
         confidence = content.confidence();
         sureHash = content.sureHash();
+        kinHash = content.kinHash();
         quality = content.quality();
         nearMetres = content.nearMetres();
         farMetres = content.farMetres();
@@ -99,6 +105,7 @@ public class DepthMap {
                 matteHash,
                 confidence,
                 sureHash,
+                kinHash,
                 quality,
                 nearMetres,
                 farMetres);

@@ -68,6 +68,7 @@ public class DepthMaps {
                         null,
                         null,
                         null,
+                        null,
                         depth.nearMetres(),
                         depth.farMetres()));
     }
@@ -97,6 +98,7 @@ public class DepthMaps {
                 subject == null ? null : pictures.put(subject.matte()),
                 subject == null ? null : subject.confidence(),
                 estimate.sure() == null ? null : pictures.put(estimate.sure()),
+                estimate.kin() == null ? null : pictures.put(estimate.kin().tiles()),
                 quality,
                 null,
                 null);

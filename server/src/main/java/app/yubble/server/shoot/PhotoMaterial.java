@@ -2,6 +2,7 @@ package app.yubble.server.shoot;
 
 import app.yubble.core.clip.Moment;
 import app.yubble.core.depth.DepthEstimate;
+import app.yubble.core.depth.Kin;
 import app.yubble.core.lens.CutLight;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
@@ -107,7 +108,8 @@ final class PhotoMaterial implements ShotMaterial, ShotStill, Photo {
         return new DepthEstimate(
                 plane(content.contentHash()),
                 matte == null || confidence == null ? null : new Subject(plane(matte), confidence),
-                content.sureHash() == null ? null : plane(content.sureHash()));
+                content.sureHash() == null ? null : plane(content.sureHash()),
+                content.kinHash() == null ? null : new Kin(plane(content.kinHash())));
     }
 
     @Override
