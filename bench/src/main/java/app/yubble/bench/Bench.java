@@ -12,6 +12,7 @@ public final class Bench {
             case "depth" -> DepthCard.main(rest);
             case "clip" -> ClipCard.main(rest);
             case "follow" -> FollowCard.main(rest);
+            case "inspect" -> InspectCard.main(rest);
             case "keep" -> KeepCard.main(rest);
             case "lens" -> LensCard.main(rest);
             case "pairs" -> PairsCard.main(rest);

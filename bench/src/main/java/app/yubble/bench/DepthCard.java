@@ -31,7 +31,7 @@ import tools.jackson.databind.json.JsonMapper;
  * against their exact depth. See {@link DepthScore} for the figures.
  */
 final class DepthCard {
-    private static final String[] SCENES = {
+    static final String[] SCENES = {
         "portrait", "street", "tabletop", "room", "landscape", "lattice", "animal", "crowd", "facade"
     };
     /** Scenes with one thing that the picture is of. */

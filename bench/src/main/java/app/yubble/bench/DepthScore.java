@@ -38,7 +38,7 @@ record DepthScore(double absRel, double within, double order, double edges) {
         return new DepthScore(relative / count, (double) good / count, order(found, exact), edges(found, exact));
     }
 
-    private static double[] fit(Plane found, Plane exact) {
+    static double[] fit(Plane found, Plane exact) {
         double x = 0;
         double y = 0;
         double xx = 0;
@@ -57,7 +57,7 @@ record DepthScore(double absRel, double within, double order, double edges) {
         return new double[] {scale, y / n - scale * x / n};
     }
 
-    private static double percentile(Plane plane, double share) {
+    static double percentile(Plane plane, double share) {
         float[] sorted = plane.samples().clone();
         Arrays.sort(sorted);
         return sorted[(int) (share * (sorted.length - 1))];
