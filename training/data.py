@@ -21,6 +21,7 @@ def names(folder):
 
 
 def features(folder, name):
+    """What the head takes: features from fine to coarse, and the matte."""
     flat = np.memmap(pathlib.Path(folder) / "features" / (name + ".f16"), np.float16, mode="r")
     parts, at = [], 0
     for shape, size in zip(SHAPES, SIZES, strict=True):

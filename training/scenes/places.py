@@ -2,34 +2,50 @@
 
 import math
 
+from scenes import receding
 from scenes.scene import HALF_LONG_SIDE, Scene
 from scenes.surface import rgb
 from scenes.things import ball, block, rod, vec
 
 WEIGHTS = {
-    "outdoor": 0.16,
-    "landscape": 0.1,
-    "street": 0.1,
-    "facade": 0.07,
-    "room": 0.11,
-    "tabletop": 0.12,
-    "close": 0.14,
-    "wood": 0.05,
+    "outdoor": 0.11,
+    "landscape": 0.06,
+    "street": 0.07,
+    "facade": 0.06,
+    "room": 0.08,
+    "tabletop": 0.1,
+    "close": 0.1,
+    "wood": 0.04,
     "trunks": 0.04,
-    "wall": 0.03,
-    "obstacle": 0.05,
-    "window": 0.03,
-    "crowd": 0.05,
-    "print": 0.03,
+    "wall": 0.02,
+    "obstacle": 0.04,
+    "window": 0.02,
+    "crowd": 0.04,
+    "print": 0.02,
+    "hall": 0.06,
+    "tower": 0.04,
+    "arcade": 0.03,
+    "vehicles": 0.03,
+    "herd": 0.03,
+    "foliage": 0.03,
 }
 # metres at which the fog of the depth pass leaves 1/e: short where the scene is near
-DENSITY = {"close": 6.0, "tabletop": 6.0, "print": 6.0, "room": 25.0, "wall": 25.0, "window": 25.0}
+DENSITY = {
+    "foliage": 12.0,
+    "hall": 40.0,
+    "close": 6.0,
+    "tabletop": 6.0,
+    "print": 6.0,
+    "room": 25.0,
+    "wall": 25.0,
+    "window": 25.0,
+}
 
 
 def build(seed, folder, kind=None):
     scene = Scene(seed, folder)
     scene.kind = kind or scene.dice.weighted(WEIGHTS)
-    globals()[scene.kind](scene)
+    KINDS[scene.kind](scene)
     scene.density = DENSITY.get(scene.kind, 80.0)
     return scene
 
@@ -682,4 +698,6 @@ def print_(s):
     s.blur_share = 0.1
 
 
-globals()["print"] = print_
+HERE = (outdoor, landscape, street, facade, room, tabletop, close, wood, trunks, wall, obstacle, window, crowd)
+RECEDING = (receding.hall, receding.tower, receding.arcade, receding.vehicles, receding.herd, receding.foliage)
+KINDS = {make.__name__: make for make in HERE + RECEDING} | {"print": print_}

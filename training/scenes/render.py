@@ -18,7 +18,10 @@ import numpy as np
 from scenes import places
 from scenes.dice import LINEAR
 
-SIDE, DEPTH_SIDE, DEPTH_RENDER, COLOUR_RENDER = 512, 256, 384, 640
+# a little more than what is kept: enough that edges are not jagged, where every ray costs
+SIDE, DEPTH_SIDE, COLOUR_RENDER = 512, 256, 544
+# the renderer sleeps for most of a second as it starts
+WORKERS_A_CORE = 2
 DEPTH_SECONDS, COLOUR_SECONDS = 10, 16
 BACKDROP_SEEDS = 900_000
 
@@ -33,10 +36,10 @@ def povray(scene, name, text, side, *options, seconds):
 
 def inverse_distance(scene):
     text = scene.depth_text(scene.density)
-    white = povray(scene, "depth", text, DEPTH_RENDER, "+FN16", "-A", "File_Gamma=1.0", seconds=DEPTH_SECONDS)
+    white = povray(scene, "depth", text, DEPTH_SIDE, "+FN16", "-A", "File_Gamma=1.0", seconds=DEPTH_SECONDS)
     white = white[..., 0] if white.ndim == 3 else white
     left = 1 - white.astype(np.float64) / 65535
-    t = (np.arange(DEPTH_RENDER) + 0.5) / DEPTH_RENDER * 2 - 1
+    t = (np.arange(DEPTH_SIDE) + 0.5) / DEPTH_SIDE * 2 - 1
     slant = np.sqrt(1 + (t[None] * scene.half_width) ** 2 + (t[:, None] * scene.half_height) ** 2)
     distance = -np.log(np.maximum(left, 1e-9)) * scene.density
     return np.where(left < 2e-4, 0, slant / np.maximum(distance, 1e-3)).astype(np.float32), distance
@@ -51,7 +54,7 @@ def usable(inverse, distance):
 def out_of_focus(picture, inverse, r):
     """A plain depth of field, good enough to teach that blur says something about depth: slices, far to near."""
     near = inverse / max(1e-9, np.percentile(inverse, 99.5))
-    sharp = near[int(DEPTH_RENDER * r.uniform(0.35, 0.75)), int(DEPTH_RENDER * r.uniform(0.35, 0.65))]
+    sharp = near[int(DEPTH_SIDE * r.uniform(0.35, 0.75)), int(DEPTH_SIDE * r.uniform(0.35, 0.65))]
     if r.random() < 0.5:
         sharp = np.percentile(near, r.uniform(85, 99))
     largest = SIDE * r.uniform(0.004, 0.03)
@@ -129,8 +132,7 @@ def make(folder, seed):
                 picture = out_of_focus(picture, inverse, r)
             quality = [cv2.IMWRITE_JPEG_QUALITY, int(r.integers(72, 97))]
             cv2.imwrite(str(target / ("%06d.jpg" % seed)), camera_look(picture, r), quality)
-            small = cv2.resize(inverse, (DEPTH_SIDE, DEPTH_SIDE), interpolation=cv2.INTER_AREA)
-            np.save(target / ("%06d.npy" % seed), small.astype(np.float32))
+            np.save(target / ("%06d.npy" % seed), inverse)
             said = scene.kind
         else:
             said = "unusable " + scene.kind
@@ -176,7 +178,7 @@ def main():
     asked.add_argument("folder", type=pathlib.Path)
     asked.add_argument("first", type=int, nargs="?", default=0)
     asked.add_argument("count", type=int, nargs="?", default=0)
-    asked.add_argument("--workers", type=int, default=os.cpu_count())
+    asked.add_argument("--workers", type=int, default=WORKERS_A_CORE * os.cpu_count())
     asked.add_argument("--backdrops", type=int, default=0)
     asked = asked.parse_args()
     for name in ("scenes", "scratch"):
