@@ -17,6 +17,9 @@ public record Kin(Plane tiles) {
     /** Between two places drawn at random the distance of their numbers is about one over this. */
     public static final double REACH = 3;
 
+    /** Of the tiles. */
+    public static final Size SHAPE = new Size(100, 100 * PARTS);
+
     public Kin {
         if (tiles.height() != PARTS * tiles.width()) {
             throw new IllegalArgumentException("kin has " + PARTS + " squares, not " + tiles.size());

@@ -71,7 +71,15 @@ final class PhotoMaterial implements ShotMaterial, ShotStill, Photo {
     @Override
     public String depthId(DepthChoice.Source source) {
         DepthMap.Content content = map(source).content();
-        return content.contentHash() + content.matteHash();
+        return content.contentHash() + content.matteHash() + kinHash(content);
+    }
+
+    /** What places are like only the estimate knows, and that for every other map too. */
+    private @Nullable String kinHash(DepthMap.Content content) {
+        DepthMap estimated = maps.get(DepthChoice.Source.ESTIMATED);
+        return content.kinHash() == null && estimated != null
+                ? estimated.content().kinHash()
+                : content.kinHash();
     }
 
     @Override
@@ -105,11 +113,12 @@ final class PhotoMaterial implements ShotMaterial, ShotStill, Photo {
         DepthMap.Content content = map(source).content();
         String matte = content.matteHash();
         Double confidence = content.confidence();
+        String kin = kinHash(content);
         return new DepthEstimate(
                 plane(content.contentHash()),
                 matte == null || confidence == null ? null : new Subject(plane(matte), confidence),
                 content.sureHash() == null ? null : plane(content.sureHash()),
-                content.kinHash() == null ? null : new Kin(plane(content.kinHash())));
+                kin == null ? null : new Kin(new DepthFileReader(reader).readFrame(bytes(kin), Kin.SHAPE)));
     }
 
     @Override
