@@ -2,7 +2,7 @@ package app.yubble.bench;
 
 import java.util.Arrays;
 
-/** {@code depth}, {@code lens} and {@code clip} are scorecards, {@code preview} times previews; anything else is a pattern of JMH benchmarks, all when nothing is given. */
+/** {@code depth}, {@code pairs}, {@code inspect}, {@code lens}, {@code clip}, {@code follow} and {@code keep} are scorecards, {@code preview} times previews; anything else is a pattern of JMH benchmarks, all when nothing is given. */
 public final class Bench {
     private Bench() {}
 
