@@ -1,7 +1,7 @@
 """Lets the features move: adapters of low rank in the subject network's deep half, taught together with a head that is
 there already. Restartable: goes on from the last checkpoint unless --fresh.
 
-python3 adapt.py FOLDER SUBJECT --steps N [--start landed] [--name adapted] [--rank 8]
+python3 adapt.py FOLDER SUBJECT --steps N [--start head] [--name adapted] [--rank 8]
 
 SUBJECT is the network at 512 pixels. With --rank 0 nothing but the head is taught, to compare with.
 """
@@ -81,7 +81,7 @@ def main():
     asked.add_argument("folder", type=pathlib.Path)
     asked.add_argument("subject")
     asked.add_argument("--steps", type=int, required=True)
-    asked.add_argument("--start", default="landed")
+    asked.add_argument("--start", default="head")
     asked.add_argument("--name", default="adapted")
     asked.add_argument("--rank", type=int, default=8)
     asked.add_argument("--seed", type=int, default=0)

@@ -48,7 +48,7 @@ final class InspectCard {
     private InspectCard() {}
 
     /** @param weight what it is off by, summed */
-    private record Place(boolean[] pixels, int count, double weight) {}
+    record Place(boolean[] pixels, int count, double weight) {}
 
     static void main(String[] arguments) throws IOException {
         Path folder = Path.of(arguments.length > 0 ? arguments[0] : "bench/scenes");
@@ -102,7 +102,7 @@ final class InspectCard {
     }
 
     /** Connected places that are too near or too far against what is around them, the worst first. */
-    private static List<Place> worst(Plane map, Plane exact) {
+    static List<Place> worst(Plane map, Plane exact) {
         double[] line = DepthScore.fit(map, exact);
         Plane off = new Plane(map.size());
         float[] error = off.samples();
@@ -158,7 +158,7 @@ final class InspectCard {
     }
 
     /** The place that a fault means, or -1. */
-    private static int place(Fault fault, List<Place> places, Size size) {
+    static int place(Fault fault, List<Place> places, Size size) {
         List<Stroke> dabs = fault.proposal().strokes();
         for (int k = 0; k < places.size(); k++) {
             int in = 0;

@@ -2,8 +2,6 @@ package app.yubble.cli;
 
 import app.yubble.core.clip.Ease;
 import app.yubble.core.clip.SideBySide;
-import app.yubble.core.depth.DepthEdges;
-import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.focus.SharpBand;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
@@ -167,7 +165,7 @@ final class ClipCommand implements Callable<Integer> {
                     : recipe.withFollows(List.copyOf(followed.tracks().keySet()));
             Map<String, Plane> masks = options.masks(recipe, work.sheet().info().size());
             Map<Double, Still> moments = Rungs.moments(recipe.depth().ladder(), work, reel);
-            HeldPhoto begins = still(work.full().frame(first), reel, first, masks, Kept.NOTHING, moments);
+            HeldPhoto begins = ClipWork.still(work.full().frame(first), reel, first, masks, Kept.NOTHING, moments);
             recipe = withMarks(withOptions(recipe, begins), pulls, work.sheet());
             if (followed == null && !recipe.follows().isEmpty()) {
                 followed = Followed.of(recipe.follows(), work);
@@ -181,7 +179,7 @@ final class ClipCommand implements Callable<Integer> {
             render(work, size, first, end, format, (frame, picture) -> {
                 HeldPhoto still;
                 synchronized (reel) {
-                    still = still(picture, reel, frame, masks, kept, moments);
+                    still = ClipWork.still(picture, reel, frame, masks, kept, moments);
                 }
                 return options.render(
                         lines.of(still), still, course.at(work.sheet().moment(frame)), size);
@@ -266,20 +264,6 @@ final class ClipCommand implements Callable<Integer> {
     private Recipe withOptions(Recipe recipe, HeldPhoto still) {
         Plane nearness = new RefocusLine(StageCache.keepingAll()).nearness(still, recipe.depth(), still.size());
         return options.withOptions(recipe, still, still.full(), nearness, Camera.UNKNOWN);
-    }
-
-    static HeldPhoto still(
-            Picture picture,
-            DepthReel reel,
-            int frame,
-            Map<String, Plane> masks,
-            Kept kept,
-            Map<Double, Still> moments) {
-        DepthEstimate map = reel.at(frame);
-        if (map == null) {
-            throw new IllegalStateException("frame " + (frame + 1) + " has no depth");
-        }
-        return new HeldPhoto(picture, map, masks, kept.at(frame), DepthEdges.Detail.STEADY, frame, moments);
     }
 
     private void render(

@@ -1,10 +1,15 @@
 package app.yubble.cli;
 
 import app.yubble.core.clip.DepthOverTime;
+import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.depth.DepthEstimate;
 import app.yubble.core.depth.DepthEstimator;
 import app.yubble.core.depth.DepthShapeException;
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.refocus.HeldPhoto;
+import app.yubble.core.refocus.Still;
 import app.yubble.core.subject.Quality;
 import app.yubble.media.clip.ClipFile;
 import app.yubble.media.clip.ClipInfo;
@@ -27,6 +32,7 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.Locale;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /** A clip that is worked on, with a folder for what is only needed meanwhile. */
@@ -154,6 +160,25 @@ final class ClipWork implements AutoCloseable {
             throw new UnreadableInputException(from + ": there is no such file or folder", missing);
         }
         return reel;
+    }
+
+    /**
+     * A frame with its depth.
+     *
+     * @param moments the frames on which a ladder stands
+     */
+    static HeldPhoto still(
+            Picture picture,
+            DepthReel reel,
+            int frame,
+            Map<String, Plane> masks,
+            Kept kept,
+            Map<Double, Still> moments) {
+        DepthEstimate map = reel.at(frame);
+        if (map == null) {
+            throw new IllegalStateException("frame " + (frame + 1) + " has no depth");
+        }
+        return new HeldPhoto(picture, map, masks, kept.at(frame), DepthEdges.Detail.STEADY, frame, moments);
     }
 
     private DepthReel reel(boolean estimates) {

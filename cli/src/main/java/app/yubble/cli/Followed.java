@@ -79,7 +79,7 @@ record Followed(Map<Follow, List<TrackPoint>> tracks) {
         FrameLines lines = new FrameLines(depth);
         work.smallFile().each(0, track.size(), (frame, picture) -> {
             TrackPoint point = track.get(frame);
-            HeldPhoto still = ClipCommand.still(picture, reel, frame, Map.of(), Kept.NOTHING, moments);
+            HeldPhoto still = ClipWork.still(picture, reel, frame, Map.of(), Kept.NOTHING, moments);
             Plane map = lines.of(still).nearness(still, depth, still.size().fitting(Footing.SIDE));
             double nearness = DepthUnder.of(map, point.x(), point.y());
             under.add(Wake.Under.of(work.sheet().micros(frame) / 1e6, nearness, point));

@@ -48,7 +48,7 @@ record Kept(Map<List<KeptAt>, KeptMasks> subjects) {
                 .keeping(
                         work.sheet().info().size(),
                         recipe.depth().withLadder(List.of()),
-                        (frame, picture) -> ClipCommand.still(picture, reel, frame, Map.of(), NOTHING, Map.of()),
+                        (frame, picture) -> ClipWork.still(picture, reel, frame, Map.of(), NOTHING, Map.of()),
                         frame -> matte(reel, frame));
         Keeping keeping = new Keeping(new InverseSearchFlow());
         Progress progress = work.told("keeping", 0, 1);

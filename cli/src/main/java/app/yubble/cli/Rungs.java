@@ -57,7 +57,7 @@ final class Rungs {
         for (Rung rung : ladder) {
             out.computeIfAbsent(rung.at(), at -> {
                 int frame = work.sheet().frameAt(Math.round(at * MICROS));
-                return ClipCommand.still(work.full().frame(frame), reel, frame, Map.of(), Kept.NOTHING, Map.of());
+                return ClipWork.still(work.full().frame(frame), reel, frame, Map.of(), Kept.NOTHING, Map.of());
             });
         }
         return out;

@@ -2,6 +2,7 @@ package app.yubble.core.depth;
 
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.BoxMean;
+import app.yubble.core.raster.Enlarging;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
@@ -160,11 +161,14 @@ public final class DepthEdges {
                 off.samples()[i] -= now.samples()[i];
             }
             Plane mean = BoxMean.of(BoxMean.of(off, MEANS_RADIUS), MEANS_RADIUS);
-            Resample.addEnlarged(mean, snapped);
-            float[] samples = snapped.samples();
+            Enlarging enlarging = new Enlarging(size, snapped.size());
             Bands.ofRows(snapped.height(), (from, until) -> {
-                for (int i = from * snapped.width(); i < until * snapped.width(); i++) {
-                    samples[i] = Math.max(0, Math.min(1, samples[i]));
+                float[] line = new float[snapped.width()];
+                for (int y = from; y < until; y++) {
+                    enlarging.fill(mean, enlarging.row(y), line, 0);
+                    for (int x = 0, i = y * line.length; x < line.length; x++, i++) {
+                        snapped.samples()[i] = Math.max(0, Math.min(1, snapped.samples()[i] + line[x]));
+                    }
                 }
             });
             return snapped;

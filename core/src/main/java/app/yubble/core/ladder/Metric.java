@@ -18,7 +18,7 @@ record Metric(
         double place, double nearness, double colour, double kin, double anywhere, double together, double slope) {
     private static final Metric WITH_KIN = new Metric(0.45, 0.24, 0.6, 0.5, 0.3, 0.3, 0.1);
     /** Colours have to tell things apart. */
-    private static final Metric WITHOUT_KIN = new Metric(0.35, 0.24, 0.23, 1, 0.5, 0.4, 0.12);
+    private static final Metric WITHOUT_KIN = new Metric(0.35, 0.24, 0.23, Double.POSITIVE_INFINITY, 0.5, 0.4, 0.12);
 
     /** For places of all of these moments: without kin where one does not know it. */
     static Metric of(List<Footing> footings) {

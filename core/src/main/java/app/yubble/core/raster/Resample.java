@@ -89,20 +89,6 @@ public final class Resample {
         return out;
     }
 
-    /** Adds what {@link #enlarge} would make of {@code source} to {@code onto}. In place. */
-    public static void addEnlarged(Plane source, Plane onto) {
-        Enlarging enlarging = new Enlarging(source.size(), onto.size());
-        Bands.ofRows(onto.height(), (from, until) -> {
-            float[] line = new float[onto.width()];
-            for (int y = from; y < until; y++) {
-                enlarging.fill(source, enlarging.row(y), line, 0);
-                for (int x = 0; x < line.length; x++) {
-                    onto.samples()[y * line.length + x] += line[x];
-                }
-            }
-        });
-    }
-
     /** The sample under each new pixel's centre. */
     public static Plane pick(Plane source, Size size) {
         if (source.size().equals(size)) {

@@ -55,6 +55,22 @@ class DepthEdgesTest {
     }
 
     @Test
+    void whatThePictureHardlyShowsStaysAsNearOnTheWhole() {
+        Picture flat = new Picture(
+                Plane.filled(picture.size(), 0.2f),
+                Plane.filled(picture.size(), 0.2f),
+                Plane.filled(picture.size(), 0.2f));
+        Plane map = Pictures.plane(192, 128, (x, y) -> Math.abs(x - 96) < 2 ? 0.9 : 0.3);
+        Plane found = Resample.shrink(DepthEdges.follow(DepthEstimate.of(map), flat, 1), new Size(6, 4));
+        Plane wanted = Resample.shrink(map, found.size());
+        assertThat(wanted.at(3, 1)).isGreaterThan(0.33f);
+        for (int i = 0; i < wanted.samples().length; i++) {
+            float mean = wanted.samples()[i];
+            assertThat(found.samples()[i]).as("place %d", i).isBetween(mean - 0.012f, mean + 0.012f);
+        }
+    }
+
+    @Test
     void aSoftMapGetsThePicturesEdgeWithinTwoPixels() {
         assertRight(DepthEdges.follow(DepthEstimate.of(soft()), picture, 1), 2);
     }
