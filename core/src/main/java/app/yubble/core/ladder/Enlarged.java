@@ -17,7 +17,7 @@ final class Enlarged {
     private static final float LEAST = 1e-4f;
 
     /** Of the shift among neighbours: a smaller difference is a slope, and needs no choice between them. */
-    private static final float JUMP = 0.006f;
+    private static final float JUMP = 0.012f;
 
     private final Plane shift;
     private final Plane small;
