@@ -6,11 +6,13 @@ import static org.assertj.core.api.Assertions.within;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import app.yubble.media.picture.PictureReader;
+import io.micrometer.core.instrument.MeterRegistry;
 import java.awt.image.BufferedImage;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
@@ -23,6 +25,9 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 class EditingTest extends ServerTest {
+    @Autowired
+    private MeterRegistry meters;
+
     @Autowired
     private JdbcTemplate database;
 
@@ -192,6 +197,33 @@ class EditingTest extends ServerTest {
         CompletableFuture<Browser.Answer> slow = CompletableFuture.supplyAsync(() -> preview(recipe, 900, 60));
         assertThat(preview(recipe, 300, 61).status()).isEqualTo(200);
         assertThat(slow.join().status()).isIn(200, 204);
+    }
+
+    @Test
+    void whatIsMadeReadyNeedNotBeMadeWhenItIsLookedAt() {
+        String path = "/api/shots/" + shot + "/ready?longSide=";
+        double before = stagesKept();
+        assertThat(browser.send("POST", path + "777", "").status()).isEqualTo(202);
+        // The photo and its depth on its edges, when no more comes.
+        List<Double> seen = new ArrayList<>(Collections.nCopies(20, -1.0));
+        double kept = waitFor(this::stagesKept, now -> {
+            seen.add(now);
+            return now >= before + 2 && Collections.frequency(seen.subList(seen.size() - 20, seen.size()), now) == 20;
+        });
+        assertThat(preview(version().get("recipe"), 777, 1).status()).isEqualTo(200);
+        assertThat(stagesKept()).isEqualTo(kept);
+        assertThat(browser.send("POST", path + "7", "").status()).isEqualTo(400);
+        assertThat(browser.send("POST", path + "40000", "").status()).isEqualTo(400);
+        assertThat(browser.send("POST", path + "700&longSide=701&longSide=702", "")
+                        .status())
+                .isEqualTo(400);
+        assertThat(browser().signedUp("hurried").send("POST", path + "777", "").status())
+                .isEqualTo(404);
+    }
+
+    /** Results of stages that the server keeps, by its figures. */
+    private double stagesKept() {
+        return meters.get("cache.size").tag("cache", "stages").gauge().value();
     }
 
     @Test

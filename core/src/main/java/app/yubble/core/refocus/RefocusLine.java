@@ -72,6 +72,22 @@ public final class RefocusLine {
                 .mask(touchup);
     }
 
+    /**
+     * Makes and keeps what a first look at a size takes longest for: the picture, its depth on the picture's edges, and its glints. What
+     * somebody who looks will change is not made.
+     */
+    public void prepare(Still still, Recipe recipe, Size size) {
+        prepare(Line.of(still, recipe, size, 1, List.of(), List.of()).result().maker());
+    }
+
+    private void prepare(Stage<?> stage) {
+        if (stage instanceof WholeStage<?>) {
+            whole.of(stage);
+        } else {
+            stage.takes().forEach(each -> prepare(each.maker()));
+        }
+    }
+
     /** The result, for somebody who does not look again. */
     public Picture render(Still still, Recipe recipe, View view, Progress progress) {
         return render(new Viewer(), still, recipe, view, progress);

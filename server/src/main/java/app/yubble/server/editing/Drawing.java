@@ -11,7 +11,7 @@ import org.springframework.stereotype.Component;
 
 /** Everything that is drawn for people who look at a shot. It goes round among them, so that nobody waits for one who asks for much. */
 @Component
-class Drawing {
+public class Drawing {
     /** One that is drawn uses all cores; the second fills what the first leaves free. */
     private static final int AT_ONCE = 2;
     /** A page asks for two at a time; this is room for some pages. */
@@ -27,6 +27,11 @@ class Drawing {
 
     Drawing(MemoryGate gate) {
         this.gate = gate;
+    }
+
+    /** Whether nobody waits for anything. */
+    public boolean isIdle() {
+        return turns.areFree() && large.areFree();
     }
 
     /** Something as large as a preview of the whole at most. */

@@ -21,6 +21,7 @@ public final class Turns {
     /** How often who waits asks whether it is still wanted. */
     private static final long LOOK_MILLIS = 40;
 
+    private final int places;
     private final int mostOfOne;
     private final int mostOfAll;
     private final ReentrantLock lock = new ReentrantLock();
@@ -41,6 +42,7 @@ public final class Turns {
      * @param mostOfAll the same of all together
      */
     public Turns(int places, int mostOfOne, int mostOfAll) {
+        this.places = places;
         free = places;
         this.mostOfOne = mostOfOne;
         this.mostOfAll = mostOfAll;
@@ -58,6 +60,16 @@ public final class Turns {
             return work.get();
         } finally {
             done();
+        }
+    }
+
+    /** Whether nobody works and nobody waits. */
+    public boolean areFree() {
+        lock.lock();
+        try {
+            return free == places && count == 0;
+        } finally {
+            lock.unlock();
         }
     }
 

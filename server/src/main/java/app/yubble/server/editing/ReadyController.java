@@ -1,0 +1,50 @@
+package app.yubble.server.editing;
+
+import app.yubble.server.account.SignedIn;
+import app.yubble.server.shoot.Shot;
+import app.yubble.server.shoot.Shots;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.Size;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What will probably be looked at next is made ready for it. */
+@RestController
+class ReadyController {
+    private final Shots shots;
+    private final Versions versions;
+    private final Readying readying;
+
+    ReadyController(Shots shots, Versions versions, Readying readying) {
+        this.shots = shots;
+        this.versions = versions;
+        this.readying = readying;
+    }
+
+    /**
+     * A shot will probably be looked at; nothing is promised.
+     *
+     * @param longSide of its previews, in pixels
+     */
+    @PostMapping("/api/shots/{id}/ready")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    void ready(
+            @AuthenticationPrincipal SignedIn who,
+            @PathVariable UUID id,
+            @RequestParam @NotEmpty @Size(max = 2) List<@Min(16) @Max(Shots.PROXY_SIDE) Integer> longSide) {
+        Shot shot = shots.owned(id, who.id());
+        versions.named(id, who.id()).stream()
+                .findFirst()
+                .ifPresent(first -> longSide.forEach(side -> readying.soon(
+                        who.id(), shot, first.recipe(), shot.size().fitting(side))));
+    }
+}
