@@ -7,7 +7,7 @@ import type { EdgeWidths, Nearness } from '../editing/nearness'
 import { createPace } from './picture/pace'
 import { panesOf, type Shown } from './picture/panes'
 import { airy, within } from '../editing/patches'
-import { nextDraftSide } from '../editing/sight'
+import { draftPace } from '../editing/sight'
 import { outline, unpacked } from './picture/things'
 import { encoded, linear } from './picture/tone'
 import { differences } from './versions/versionWords'
@@ -172,11 +172,30 @@ describe('regions', () => {
 
 describe('drafts', () => {
   it('become smaller where they take too long, and larger again, within limits', () => {
-    expect(nextDraftSide(640, 200)).toBe(576)
-    expect(nextDraftSide(320, 200)).toBe(320)
-    expect(nextDraftSide(576, 30)).toBe(640)
-    expect(nextDraftSide(640, 30)).toBe(640)
-    expect(nextDraftSide(448, 60)).toBe(448)
+    /** A machine on which a draft costs so many milliseconds a megapixel, and more the first time at a size. */
+    const settled = (millisecondsOfMegapixel: number): number[] => {
+      const pace = draftPace()
+      const sides = []
+      let before = 0
+      for (let i = 0; i < 60; i++) {
+        const side = pace.side()
+        sides.push(side)
+        const cost = 6 + (millisecondsOfMegapixel * side * side * 0.67) / 1e6
+        pace.took(side === before ? cost : cost + 300)
+        before = side
+      }
+      return sides
+    }
+    const quick = settled(40)
+    expect(quick.at(0)).toBe(640)
+    expect(quick.at(-1)).toBe(800)
+    const slow = settled(300)
+    expect(slow.at(-1)).toBe(320)
+    const usual = settled(150)
+    expect(usual.at(-1)).toBe(512)
+    for (const sides of [quick, slow, usual]) expect(new Set(sides.slice(20)).size).toBe(1)
+    expect(settled(2000).at(-1)).toBe(320)
+    expect(settled(1).at(-1)).toBe(1024)
   })
 })
 

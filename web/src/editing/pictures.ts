@@ -89,7 +89,7 @@ export function usePictures(source: Source) {
           if (quality === 'final') wholeLater()
         } else showWhole(patch)
         previewMs.value = Math.round(milliseconds)
-        if (quality === 'draft') sight.draftTook(milliseconds)
+        if (quality === 'draft' && !sight.isZoomed()) sight.draftTook(milliseconds)
       },
       state: (state, problem) => {
         previewState.value = state

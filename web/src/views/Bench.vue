@@ -28,6 +28,7 @@ import AtmosphereDeck from '../bench/decks/AtmosphereDeck.vue'
 import LensDeck from '../bench/decks/LensDeck.vue'
 import type { Compare } from '../editing/pictures'
 import PictureStage from '../bench/picture/PictureStage.vue'
+import { useReadying } from '../bench/picture/ready'
 import PlanView from '../bench/plan/PlanView.vue'
 import ShapesDeck from '../bench/decks/ShapesDeck.vue'
 import ShortcutSheet from '../bench/keys/ShortcutSheet.vue'
@@ -46,6 +47,8 @@ const route = useRoute()
 const stage = ref<InstanceType<typeof PictureStage>>()
 const sheet = ref(false)
 const copying = ref(false)
+
+useReadying()
 
 const steps: { key: Step; name: string; icon: string; hint: string }[] = [
   { key: 'depth', name: 'Depth', icon: mdiTerrain, hint: 'Where depth comes from, and whether it is right' },

@@ -1,13 +1,27 @@
 <script setup lang="ts">
 import { mdiCheck, mdiDeleteOutline, mdiFileReplaceOutline, mdiFilmstrip } from '@mdi/js'
-import { ref } from 'vue'
+import { onBeforeUnmount, ref } from 'vue'
 import { api, type Shot } from '../api/client'
+import { makeReady } from '../bench/picture/ready'
 import { timeText } from '../bench/time/strip'
 
 /** A shot of a shoot: opened by a click, chosen by its corner. */
-defineProps<{ shot: Shot; chosen: boolean; choosing: boolean }>()
+const { shot } = defineProps<{ shot: Shot; chosen: boolean; choosing: boolean }>()
 const emit = defineEmits<{ toggle: []; remove: []; replace: [file: File] }>()
 const input = ref<HTMLInputElement>()
+/** Somebody who rests on a shot as long, in milliseconds, will probably open it. */
+const RESTED = 80
+let resting: ReturnType<typeof setTimeout> | undefined
+
+function rest(): void {
+  clearTimeout(resting)
+  if (!shot.clip) resting = setTimeout(() => void makeReady(shot), RESTED)
+}
+
+function leave(): void {
+  clearTimeout(resting)
+}
+onBeforeUnmount(leave)
 
 function stateText(shot: Shot): string {
   if (shot.state === 'failed') return shot.problem ?? 'no depth'
@@ -31,7 +45,15 @@ function taken(event: Event): void {
 </script>
 
 <template>
-  <article class="shot" :class="{ choosing }" :data-state="shot.state" data-test="shot">
+  <article
+    class="shot"
+    :class="{ choosing }"
+    :data-state="shot.state"
+    data-test="shot"
+    @pointerenter="rest"
+    @pointerleave="leave"
+    @focusin="rest"
+    @focusout="leave">
     <router-link :to="`/bench/${shot.id}`" :aria-label="`Open ${shot.name} on the Bench`">
       <img v-if="!shot.clip || shot.clip.frames" :src="api.thumbnail(shot.id, shot.picture)" alt="" loading="lazy" />
       <v-icon v-if="shot.clip" class="moving" :icon="mdiFilmstrip" size="16" />

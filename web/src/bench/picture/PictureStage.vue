@@ -24,6 +24,7 @@ import { panesOf, type Pane } from './panes'
 import ShapeLayer from './ShapeLayer.vue'
 import SplitHandle from './SplitHandle.vue'
 import ThingOutlines from './ThingOutlines.vue'
+import { rememberRoom } from './ready'
 import { contained, fit, toShares, visible, zoomAt, type Viewport } from './viewport'
 
 const DRAG = 4
@@ -396,6 +397,7 @@ watch(
   },
 )
 watch([picture, columns, rows], refit)
+watch(stage, rememberRoom)
 watch(
   [viewport, pane],
   () => {

@@ -128,7 +128,7 @@ class PreviewController {
     ResponseEntity<byte[]> preview(
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid PreviewRequest wanted)
             throws IOException {
-        long start = System.nanoTime();
+        ServerTiming timing = new ServerTiming();
         Shot shot = shots.owned(id, who.id());
         Recipe sent = recipes.allowed(wanted.recipe(), who);
         Recipe recipe = wanted.order() == null
@@ -143,15 +143,14 @@ class PreviewController {
             Size size = sizeOf(shot, wanted.longSide(), wanted.region() != null);
             Region part =
                     wanted.region() == null ? Region.all(size) : wanted.region().within(size);
-            Picture result = drawing.inTurn(
-                    who.id(),
-                    size,
-                    ticket,
-                    () -> desk.look(
-                            who.id(),
-                            wanted.page(),
-                            viewer -> line.render(
-                                    viewer, still, course.at(still.moment()), new View(size, part), ticket)));
+            Picture result = drawing.inTurn(who.id(), size, ticket, () -> {
+                timing.done("wait");
+                return desk.look(
+                        who.id(),
+                        wanted.page(),
+                        viewer -> line.render(viewer, still, course.at(still.moment()), new View(size, part), ticket));
+            });
+            timing.done("draw");
             Region region = part;
             Region news = desk.news(
                     who.id(),
@@ -165,9 +164,11 @@ class PreviewController {
                 region = new Region(region.x() + news.x(), region.y() + news.y(), news.width(), news.height());
                 result = Resample.crop(result, news);
             }
+            timing.done("compare");
             byte[] jpeg = jpeg(result, shot);
+            timing.done("encode");
             return answer.header("X-Region", told(region, size))
-                    .header("Server-Timing", "preview;dur=" + (System.nanoTime() - start) / 1_000_000)
+                    .header("Server-Timing", timing.header("preview"))
                     .body(jpeg);
         } catch (CancellationException superseded) {
             return ResponseEntity.noContent().build();
