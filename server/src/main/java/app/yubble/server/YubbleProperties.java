@@ -2,6 +2,7 @@ package app.yubble.server;
 
 import app.yubble.core.subject.Quality;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 
@@ -28,6 +29,7 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param mostAccountShots as many photos and clips one account may have
  * @param mostAccountWork estimates and deliveries of one account that may wait at once
  * @param sessionDays after which a session ends, however often it is used
+ * @param restAfter when nobody has asked for anything for so long, memory is given back
  * @param hosts names by which the server is known besides those of this machine for itself
  */
 @ConfigurationProperties("yubble")
@@ -52,4 +54,5 @@ public record YubbleProperties(
         int mostAccountShots,
         int mostAccountWork,
         int sessionDays,
+        Duration restAfter,
         List<String> hosts) {}

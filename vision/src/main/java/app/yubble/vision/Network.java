@@ -14,10 +14,13 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.FloatBuffer;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -43,8 +46,12 @@ public final class Network {
     });
     private static final long TICK_MILLIS = 100;
 
+    /** Those that are loaded. */
+    private static final Set<Network> LOADED = ConcurrentHashMap.newKeySet();
+
     private final String name;
     private final Opening opening;
+    private volatile long lastUsed;
     private volatile double lastSeconds;
     private volatile @org.jspecify.annotations.Nullable OrtSession session;
 
@@ -100,6 +107,35 @@ public final class Network {
         }
     }
 
+    /** Gives the memory of all networks back that have not run for a while; who runs one again waits until it is loaded. */
+    public static void releaseUnused(Duration since) {
+        LOADED.forEach(each -> each.release(since));
+    }
+
+    private void release(Duration since) {
+        if (System.nanoTime() - lastUsed < since.toNanos() || !ONE_AT_A_TIME.tryLock()) {
+            return;
+        }
+        try {
+            synchronized (this) {
+                OrtSession unused = session;
+                session = null;
+                LOADED.remove(this);
+                if (unused != null) {
+                    unused.close();
+                }
+            }
+        } catch (OrtException fault) {
+            throw failed(fault);
+        } finally {
+            ONE_AT_A_TIME.unlock();
+        }
+    }
+
+    boolean isLoaded() {
+        return session != null;
+    }
+
     /** Loads the network unless it is loaded. */
     void load() {
         session();
@@ -113,6 +149,8 @@ public final class Network {
         synchronized (this) {
             if (session == null) {
                 session = opened();
+                lastUsed = System.nanoTime();
+                LOADED.add(this);
             }
             return java.util.Objects.requireNonNull(session);
         }
@@ -170,7 +208,8 @@ public final class Network {
             try (OrtSession.RunOptions options = new OrtSession.RunOptions()) {
                 Future<List<Tensor>> result = RUNNER.submit(() -> run(ready, inputs, outputs, options));
                 List<Tensor> answer = awaited(result, options, start, progress);
-                lastSeconds = (System.nanoTime() - start) / 1e9;
+                lastUsed = System.nanoTime();
+                lastSeconds = (lastUsed - start) / 1e9;
                 return answer;
             }
         } catch (OrtException fault) {

@@ -65,11 +65,16 @@ public final class LastUsed {
         return (int) Math.min(Integer.MAX_VALUE, large.get() > 0 ? SHORT * bytes : bytes);
     }
 
+    /** Lets go of everything. */
+    void clear() {
+        caches.forEach(Cache::invalidateAll);
+    }
+
     /** Does work that needs nearly all memory there is: what was kept is let go of, and until it is done little is kept. */
     public <T> T makingRoom(Supplier<T> work) {
         large.incrementAndGet();
         try {
-            caches.forEach(Cache::invalidateAll);
+            clear();
             return work.get();
         } finally {
             large.decrementAndGet();
