@@ -116,6 +116,65 @@ describe('the preview loop', () => {
     expect([...shown].sort((a, b) => a - b)).toEqual(shown)
   })
 
+  it('gives up a final preview when things move on and a draft when they rest, but never a draft for a draft', async () => {
+    const given: [number, Quality][] = []
+    const shown: [number, Quality][] = []
+    const loop = usePreviewLoop<number, number>({
+      rest: 1000,
+      fetch: (wish, quality, signal) =>
+        new Promise((resolve, reject) => {
+          const done = setTimeout(() => resolve(wish), 25)
+          signal.addEventListener('abort', () => {
+            clearTimeout(done)
+            given.push([wish, quality])
+            reject(new DOMException('given up', 'AbortError'))
+          })
+        }),
+      show: (result, quality) => shown.push([result, quality]),
+      state: (state) => expect(state).not.toBe('failed'),
+    })
+    loop.request(1, false)
+    await moment(5)
+    loop.request(2, true)
+    await moment(5)
+    expect(given).toEqual([[1, 'final']])
+    loop.request(3, true)
+    await moment(35)
+    expect(shown).toEqual([[2, 'draft']])
+    loop.request(4, false)
+    await moment(5)
+    expect(given).toEqual([
+      [1, 'final'],
+      [3, 'draft'],
+    ])
+    loop.request(5, false)
+    await moment(80)
+    expect(shown).toEqual([
+      [2, 'draft'],
+      [4, 'final'],
+      [5, 'final'],
+    ])
+  })
+
+  it('shows drafts also where each takes longer than a rest', async () => {
+    const shown: Quality[] = []
+    const loop = usePreviewLoop<number, number>({
+      rest: 10,
+      fetch: async (wish, _, signal) => {
+        await moment(30)
+        if (signal.aborted) throw new DOMException('given up', 'AbortError')
+        return wish
+      },
+      show: (_, quality) => shown.push(quality),
+      state: () => undefined,
+    })
+    for (let i = 0; i < 8; i++) {
+      loop.request(i, true)
+      await moment(25)
+    }
+    expect(shown.filter((each) => each === 'draft').length).toBeGreaterThan(1)
+  })
+
   it('says when a preview fails and goes on with the next', async () => {
     const states: string[] = []
     let fail = true

@@ -1,6 +1,7 @@
 /**
  * Newest wins: at most one request is under way; while it is, only the newest wish is remembered. While the wishes keep
- * coming drafts are asked for, and once they rest, the final one.
+ * coming drafts are asked for, and once they rest, the final one. What is under way is given up when it would keep the next one waiting: a
+ * final one when things move on, a draft when they rest. Drafts wait for each other, so that a long drag shows something.
  */
 export type Quality = 'draft' | 'final'
 export type PreviewState = 'idle' | 'draft' | 'refining' | 'final' | 'failed'
@@ -18,7 +19,7 @@ export function usePreviewLoop<Wish, Result>(options: PreviewLoopOptions<Wish, R
   const rest = options.rest ?? 140
   let wanted: { wish: Wish; quality: Quality } | undefined
   let latest: Wish | undefined
-  let busy = false
+  let busy: Quality | undefined
   let abort: AbortController | undefined
   let timer: ReturnType<typeof setTimeout> | undefined
   let stopped = false
@@ -27,24 +28,29 @@ export function usePreviewLoop<Wish, Result>(options: PreviewLoopOptions<Wish, R
     if (busy || !wanted || stopped) return
     const { wish, quality } = wanted
     wanted = undefined
-    busy = true
+    busy = quality
     abort = new AbortController()
     const start = performance.now()
     options.state(quality === 'draft' ? 'draft' : 'refining')
     try {
       const result = await options.fetch(wish, quality, abort.signal)
-      if (result !== null && !stopped) {
+      if (result !== null && !stopped && !abort.signal.aborted) {
         options.show(result, quality, performance.now() - start)
         if (!wanted) options.state(quality === 'draft' ? 'draft' : 'final')
       }
     } catch (fault) {
       if (!abort.signal.aborted && !stopped) options.state('failed', fault)
     } finally {
-      busy = false
+      busy = undefined
       void run()
     }
   }
 
+  function giveUp(quality: Quality): void {
+    if (busy === quality) abort?.abort()
+  }
+
+  /** A draft that is still under way then is shown first: where drafts take longer than a rest nothing would ever be. */
   function finish(): void {
     timer = undefined
     if (latest === undefined) return
@@ -58,6 +64,7 @@ export function usePreviewLoop<Wish, Result>(options: PreviewLoopOptions<Wish, R
     clearTimeout(timer)
     wanted = { wish, quality: moving ? 'draft' : 'final' }
     if (moving) timer = setTimeout(finish, rest)
+    giveUp(moving ? 'final' : 'draft')
     void run()
   }
 

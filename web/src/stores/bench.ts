@@ -155,15 +155,22 @@ export const useBench = defineStore('bench', () => {
     close()
     const ticket = ++opened
     try {
-      const loaded = await api.shot(id)
+      const [loaded, all] = await Promise.all([api.shot(id), api.versions(id)])
       if (ticket !== opened) return
       shot.value = events.newest(loaded)
       if (loaded.clip) await openClip(loaded)
-      else await pictures.open(loaded.id)
-      if (loaded.depths.length) await depthArrived(id)
+      // The result is asked for beside the photo, not after it.
+      const photo = loaded.clip ? undefined : openPhoto(id)
+      if (loaded.depths.length) beginWith(all)
+      await photo
     } catch (problem) {
       if (ticket === opened) fault.value = (problem as Problem).message
     }
+  }
+
+  async function openPhoto(id: string): Promise<void> {
+    await pictures.open(id)
+    if (nearness.value && shot.value?.id === id) photoAt(nearness.value)
   }
 
   async function depthArrived(id: string): Promise<void> {
@@ -171,6 +178,13 @@ export const useBench = defineStore('bench', () => {
     const [loaded, all] = await Promise.all([api.shot(id), api.versions(id)])
     if (ticket !== opened) return
     if (loaded.revision >= (shot.value?.revision ?? 0)) shot.value = events.newest(loaded)
+    beginWith(all)
+  }
+
+  /** The versions of the shot are known, and it has depth. */
+  function beginWith(all: Version[]): void {
+    const id = shot.value?.id
+    if (!id) return
     versions.value = all
     const remembered = localStorage.getItem(`version:${id}`)
     const current = all.find((each) => each.id === version.value?.id)
@@ -236,15 +250,16 @@ export const useBench = defineStore('bench', () => {
   const depthHashes = computed(() => shot.value?.depths.map((each) => each.hash).join() ?? '')
   const depthKey = computed(() => (recipe.value && shot.value ? depthKeyOf(recipe.value) + depthHashes.value : ''))
   let depthTimer: ReturnType<typeof setTimeout> | undefined
-  watch(depthKey, (now) => {
-    if (!now || !recipe.value) return
+  watch(depthKey, (now, before) => {
+    // What is asked for when a version is taken up is not asked for twice.
+    if (!now || !before || !recipe.value) return
     clearTimeout(depthTimer)
     if (step.value !== 'touchup') depthLoop?.request(recipe.value, moving)
     // While one paints the result comes first.
     else if (!moving)
       depthTimer = setTimeout(() => recipe.value && depthLoop?.request(recipe.value, false), AFTER_PAINT)
   })
-  watch(depthHashes, () => recipe.value && !moving && pictures.request(recipe.value, false))
+  watch(depthHashes, (_, before) => before && recipe.value && !moving && pictures.request(recipe.value, false))
 
   // What could not be drawn while there was no connection is drawn once there is one again.
   let missed = false
@@ -455,10 +470,13 @@ export const useBench = defineStore('bench', () => {
     await focusOn({ kind, number: own }, `${kind === 'face' ? 'Face' : 'Subject'} ${thing.value}`)
   }
 
+  let widthsAsked = false
   async function loadEdgeWidths(): Promise<void> {
     const current = shot.value
-    if (!current || edgeWidths.value) return
+    if (!current || edgeWidths.value || widthsAsked) return
+    widthsAsked = true
     await attempt(async () => (edgeWidths.value = decodeEdgeWidths(await api.edgeWidths(current.id, frame.value))))
+    widthsAsked = false
   }
   watch(view, (now) => now === 'check' && void loadEdgeWidths())
 

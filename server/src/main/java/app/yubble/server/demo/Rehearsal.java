@@ -17,6 +17,7 @@ import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.PictureWriter;
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.editing.Drawing;
+import app.yubble.server.memory.MemoryGate;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.file.Files;
@@ -31,7 +32,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Draws previews of a demo photo for nobody after the start, so that the machine code of what draws them is there when the first person
- * comes. It steps back as soon as anybody waits for anything.
+ * comes. It steps back as soon as anybody waits for anything, and while depth is estimated.
  */
 @Component
 class Rehearsal implements DisposableBean {
@@ -47,9 +48,11 @@ class Rehearsal implements DisposableBean {
     private final YubbleProperties properties;
     private final PictureReader reader;
     private final Drawing drawing;
+    private final MemoryGate gate;
     private volatile @Nullable Thread player;
 
-    Rehearsal(YubbleProperties properties, PictureReader reader, Drawing drawing) {
+    Rehearsal(YubbleProperties properties, PictureReader reader, Drawing drawing, MemoryGate gate) {
+        this.gate = gate;
         this.properties = properties;
         this.reader = reader;
         this.drawing = drawing;
@@ -76,7 +79,7 @@ class Rehearsal implements DisposableBean {
                     new DepthFileReader(reader).read(depth, photo.picture().size());
             HeldPhoto scene = HeldPhoto.of(photo.picture(), nearness);
             for (int i = 0; i < PREVIEWS; i++) {
-                while (!drawing.isIdle()) {
+                while (!drawing.isIdle() || !gate.isIdle()) {
                     Thread.sleep(PAUSE_MILLIS);
                 }
                 // A line of its own each time: depth is laid on its edges anew, too.

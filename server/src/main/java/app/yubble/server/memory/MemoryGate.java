@@ -83,6 +83,11 @@ public class MemoryGate {
         }
     }
 
+    /** Whether nothing that takes much memory is under way. */
+    public boolean isIdle() {
+        return permits.availablePermits() == room;
+    }
+
     /**
      * For a file that is decoded whole.
      *

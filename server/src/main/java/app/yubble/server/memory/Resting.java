@@ -12,6 +12,7 @@ import java.lang.management.MemoryMXBean;
 import java.time.Duration;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
@@ -31,6 +32,7 @@ class Resting extends OncePerRequestFilter {
     private volatile long lastAsked = System.nanoTime();
     private boolean rests;
 
+    @Autowired
     Resting(LastUsed kept, YubbleProperties properties) {
         this(kept, properties.restAfter());
     }
