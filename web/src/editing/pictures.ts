@@ -99,7 +99,9 @@ export function usePictures(source: Source) {
     })
   }
 
+  /** Before the page has laid the picture out nothing is asked for: it will look then. */
   function request(wish: Recipe, moving: boolean): void {
+    if (!sight.isTold()) return
     zoomNoMore()
     loop?.request(wish, moving)
   }
@@ -141,6 +143,7 @@ export function usePictures(source: Source) {
 
   /** After the part that can be seen has changed: what lacks resolution there is drawn. */
   function look(side: number, fitting: number, region: Region): void {
+    if (!shot.value || !(side > 0)) return
     sight.turn(side, fitting, region)
     const wish = recipe.value
     if (!wish || !loop) return
@@ -207,6 +210,7 @@ export function usePictures(source: Source) {
     loop?.stop()
     loop = undefined
     forget()
+    sight.forget()
     dropDetail()
     untouched.close()
     others.close()

@@ -69,6 +69,8 @@ export function useSight(shot: ShallowRef<Shot | undefined>) {
   /** What the whole picture has on screen now, and what it has when it fits. */
   let wanted = FIRST_SIDE
   let fitting = FIRST_SIDE
+  /** Whether the page has said how large it shows the picture. */
+  let told = false
   const pace = draftPace()
 
   const longest = (): number => Math.max(shot.value?.width ?? 1, shot.value?.height ?? 1)
@@ -97,7 +99,13 @@ export function useSight(shot: ShallowRef<Shot | undefined>) {
     isFine,
     wantedSide: (): number => wanted,
     fittedSide: (): number => Math.min(LARGEST_PREVIEW, Math.ceil(fitting)),
+    isTold: (): boolean => told,
+    /** Another picture will be shown. */
+    forget(): void {
+      told = false
+    },
     turn(side: number, whole: number, region: Region): void {
+      told = true
       wanted = side
       fitting = whole
       seen.value = region
