@@ -63,6 +63,32 @@ class DepthTest extends ServerTest {
     }
 
     @Test
+    void ofSeveralPhotosNoneIsMadeBetterWhileAnotherWaitsForItsDraft() {
+        Browser browser = browser().signedUp("batch");
+        // Both workers have something to do until all four are there.
+        for (int i = 0; i < 2; i++) {
+            String busy = readyShot(browser, photo(300, 200 + i, "jpg"));
+            browser.send(
+                    "POST", "/api/shots/" + busy + "/depth-estimate", "{\"engine\":\"slow\",\"quality\":\"draft\"}");
+        }
+        browser.send("PUT", "/api/settings/depth-engine", "{\"name\":\"slow\"}");
+        String shoot = newShoot(browser);
+        for (int i = 0; i < 4; i++) {
+            browser.upload("/api/shoots/" + shoot + "/shots", "photo.jpg", photo(400, 300 + i, "jpg"));
+        }
+        JsonNode atFirstBest = waitFor(
+                () -> browser.get("/api/shoots/" + shoot + "/shots").json().get("items"),
+                shots -> shots.toString().contains("\"quality\":\"best\""));
+        for (JsonNode each : atFirstBest) {
+            assertThat(each.get("state").asString()).isNotEqualTo("waiting");
+        }
+        assertThat(atFirstBest).hasSize(4);
+        waitFor(
+                () -> browser.get("/api/shoots/" + shoot + "/shots").json().get("items"),
+                shots -> !shots.toString().contains("\"quality\":\"draft\""));
+    }
+
+    @Test
     void anEstimateCanBeMadeAgainWithAnotherNetwork() {
         Browser browser = browser().signedUp("again");
         String id = readyShot(browser, photo(400, 300, "jpg"));

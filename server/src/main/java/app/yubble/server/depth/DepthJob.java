@@ -38,6 +38,7 @@ import app.yubble.vision.InverseSearchFlow;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.UUID;
@@ -50,7 +51,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Estimates a shot's depth and finds its subject, from the reduced picture: first as a draft that can be used at once, then
- * better when that was asked for.
+ * better when that was asked for. As long as any photo has no depth at all, drafts come before what is better.
  */
 @Component
 public class DepthJob {
@@ -59,6 +60,8 @@ public class DepthJob {
     private static final double ODD_PIXELS = 0.02;
     private static final double DECODED = 0.1;
     private static final double DRAFTED = 0.4;
+    /** How long what is made better steps aside at least while others have nothing. */
+    private static final Duration ASIDE = Duration.ofSeconds(1);
 
     private final Shots shots;
     private final DepthMaps maps;
@@ -127,13 +130,35 @@ public class DepthJob {
     /** Runs in a worker. */
     @Job(name = "Depth of shot %0", retries = 3)
     public void run(UUID id, UUID run, String engine, Quality quality) {
-        try {
+        guarded(id, run, () -> {
             Shot shot = shots.byId(id);
             if (shot.isClip()) {
                 lane.<DepthJob>run(() -> ofClip(shot, run, engine, quality), job -> job.run(id, run, engine, quality));
                 return;
             }
             gate.estimating(() -> ofPhoto(shot, run, engine, quality));
+        });
+    }
+
+    /** Runs in a worker: makes a draft better that had to let others pass. */
+    @Job(name = "Better depth of shot %0", retries = 3)
+    public void refine(UUID id, UUID run, String engine) {
+        guarded(id, run, () -> {
+            if (shots.anyPhotoWaits()) {
+                starter.<DepthJob>later(ASIDE, job -> job.refine(id, run, engine));
+                return;
+            }
+            gate.estimating(() -> {
+                Shot shot = shots.byId(id);
+                DepthEstimate draft = materials.of(shot).frame(0).depth(DepthChoice.Source.ESTIMATED);
+                refine(shot, run, engines.namedOrBest(engine), pictureOf(shot), draft);
+            });
+        });
+    }
+
+    private void guarded(UUID id, UUID run, Runnable work) {
+        try {
+            work.run();
         } catch (CancellationException cancelled) {
             BrokenOffException.rethrow(cancelled);
             LOG.info("depth of shot {} cancelled", id);
@@ -148,11 +173,7 @@ public class DepthJob {
         UUID id = shot.id();
         long start = System.nanoTime();
         reach(id, run, Shot.State.ESTIMATING, 0.02);
-        String proxy = shot.proxyHash();
-        if (proxy == null) {
-            throw new IllegalStateException("the shot has no reduced picture");
-        }
-        Picture picture = pictureOf(proxy);
+        Picture picture = pictureOf(shot);
         reach(id, run, Shot.State.ESTIMATING, DECODED);
         DepthEstimator estimator = engines.namedOrBest(engine);
         boolean best = quality == Quality.BEST;
@@ -161,16 +182,31 @@ public class DepthJob {
         store(id, run, estimator, draft, Quality.DRAFT);
         publish(shot, picture, draft);
         LOG.info("draft depth of {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
-        if (best) {
-            reach(id, run, Shot.State.REFINING, DRAFTED);
-            Progress refining = progress(id, run, Shot.State.REFINING).part(DRAFTED, 1);
-            store(id, run, estimator, estimator.improve(picture, draft, refining), Quality.BEST);
-            LOG.info("best depth of {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
+        if (!best) {
+            reach(id, run, Shot.State.READY, 1);
+            return;
         }
-        reach(id, run, Shot.State.READY, 1);
+        reach(id, run, Shot.State.REFINING, DRAFTED);
+        if (shots.anyPhotoWaits()) {
+            starter.<DepthJob>enqueue(job -> job.refine(id, run, engine));
+        } else {
+            refine(shot, run, estimator, picture, draft);
+        }
     }
 
-    private Picture pictureOf(String proxy) {
+    private void refine(Shot shot, UUID run, DepthEstimator estimator, Picture picture, DepthEstimate draft) {
+        long start = System.nanoTime();
+        Progress refining = progress(shot.id(), run, Shot.State.REFINING).part(DRAFTED, 1);
+        store(shot.id(), run, estimator, estimator.improve(picture, draft, refining), Quality.BEST);
+        LOG.info("best depth of {} after another {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
+        reach(shot.id(), run, Shot.State.READY, 1);
+    }
+
+    private Picture pictureOf(Shot shot) {
+        String proxy = shot.proxyHash();
+        if (proxy == null) {
+            throw new IllegalStateException("the shot has no reduced picture");
+        }
         try {
             return reader.read(files.bytes(proxy)).picture();
         } catch (IOException fault) {

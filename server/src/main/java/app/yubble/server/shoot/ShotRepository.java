@@ -46,6 +46,8 @@ interface ShotRepository extends Repository<Shot, UUID> {
     List<Shot> findByStateNotInAndChangedBeforeOrderByChanged(
             Collection<Shot.State> states, Instant moment, Limit limit);
 
+    boolean existsByStateAndClipFalse(Shot.State state);
+
     Shot save(Shot shot);
 
     void delete(Shot shot);

@@ -311,6 +311,12 @@ public class Shots {
                 .beginDepth();
     }
 
+    /** Whether any photo still has no depth at all. */
+    @Transactional(readOnly = true)
+    public boolean anyPhotoWaits() {
+        return shots.existsByStateAndClipFalse(Shot.State.WAITING);
+    }
+
     /** How far estimate {@code run} has come; false when it is no longer wanted. */
     @Transactional
     public boolean reach(UUID id, UUID run, Shot.State state, double progress, @Nullable String problem) {
