@@ -217,7 +217,17 @@ export const useBench = defineStore('bench', () => {
     askPicture(false)
     depthLoop?.stop()
     depthLoop = newDepthLoop(chosen.shotId)
-    if (recipe.value) depthLoop.request(recipe.value, false)
+    if (nearness.value) askDepth()
+    else depthLater = true
+  }
+
+  /** On opening, the picture comes first. */
+  let depthLater = false
+  watch(pictures.shown.previewState, (state) => depthLater && (state === 'final' || state === 'failed') && askDepth())
+
+  function askDepth(): void {
+    depthLater = false
+    if (recipe.value) depthLoop?.request(recipe.value, false)
   }
 
   function newDepthLoop(id: string) {
