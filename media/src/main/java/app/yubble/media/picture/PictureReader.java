@@ -96,7 +96,7 @@ public record PictureReader(long mostPixels) {
             try {
                 Origin origin = origin(bytes, reader);
                 int turn = orientation(bytes);
-                return decoded(whole(reader), origin, turn);
+                return decoded(whole(bytes, reader), origin, turn);
             } finally {
                 reader.dispose();
             }
@@ -154,7 +154,7 @@ public record PictureReader(long mostPixels) {
             ImageReader reader = reader(file, in);
             try {
                 claimedSize(reader);
-                return withoutPalette(whole(reader));
+                return withoutPalette(whole(file, reader));
             } finally {
                 reader.dispose();
             }
@@ -231,7 +231,11 @@ public record PictureReader(long mostPixels) {
         return new Size((int) width, (int) height);
     }
 
-    private static BufferedImage whole(ImageReader reader) throws IOException {
+    private static BufferedImage whole(byte[] file, ImageReader reader) throws IOException {
+        BufferedImage deep = DeepPng.read(file);
+        if (deep != null) {
+            return deep;
+        }
         String[] warnings = {""};
         reader.addIIOReadWarningListener((source, warning) -> warnings[0] += warning + " ");
         BufferedImage image = reader.read(0);
