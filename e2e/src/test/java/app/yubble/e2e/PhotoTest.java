@@ -383,6 +383,12 @@ class PhotoTest {
                 asked[1]--;
             }
         });
+        // Given up, for one that is wanted more.
+        page.onRequestFailed(request -> {
+            if (request.url().endsWith("/preview")) {
+                asked[1]--;
+            }
+        });
         page.locator("[data-test=step-lens]").click();
         BoundingBox dial = page.getByRole(com.microsoft.playwright.options.AriaRole.SLIDER)
                 .and(page.getByLabel("aperture"))
@@ -402,8 +408,10 @@ class PhotoTest {
         System.out.println(
                 "60 moves of the dial asked for " + asked[0] + " previews, at most " + asked[2] + " at a time");
         assertThat(asked[2]).isLessThanOrEqualTo(2);
-        // Where answers are quicker than moves, the press and each move get one, and the end of the drag a final one.
-        assertThat(asked[0]).isLessThanOrEqualTo(62);
+        // Where answers are quicker than moves, the press and each move get one, and the end of the drag a final one;
+        // where moves come
+        // slowly, each may be followed by a final one that the next gives up.
+        assertThat(asked[0]).isLessThanOrEqualTo(2 * 62);
     }
 
     @Test
