@@ -76,6 +76,27 @@ describe('the Bench', () => {
     expect([bench.canUndo, bench.canRedo, bench.savingState]).toEqual([false, false, 'saved'])
   })
 
+  it('leaves the next shot alone when a clip that was opened before it comes late', async () => {
+    let arrive: (clip: never) => void = () => undefined
+    const late = new Promise<never>((resolve) => (arrive = resolve))
+    const remote = server()
+    const clip = { ...shot, id: 'c', clip: { frames: 3 } } as unknown as Shot
+    vi.spyOn(api, 'shot').mockImplementation(async (id) => (id === 'c' ? clip : (shot as unknown as Shot)))
+    vi.spyOn(api, 'versions').mockImplementation(async (id) => [
+      { ...version(0, 0, usualRecipe, remote.steps), id: `version of ${id}`, shotId: id },
+    ])
+    vi.spyOn(api, 'clip').mockReturnValue(late)
+    const bench = useBench()
+    const first = bench.open('c')
+    await flushPromises()
+    await bench.open('s')
+    arrive({ micros: [0] } as never)
+    await first
+    await flushPromises()
+    expect([bench.shot?.id, bench.version?.id]).toEqual(['s', 'version of s'])
+    expect(bench.versions.map((each) => each.id)).toEqual(['version of s'])
+  })
+
   it('stores nothing while something is dragged, and one step when it is let go', async () => {
     const { bench, remote } = await opened()
     bench.live({ opacity: 0.9 })

@@ -159,6 +159,7 @@ export const useBench = defineStore('bench', () => {
       if (ticket !== opened) return
       shot.value = events.newest(loaded)
       if (loaded.clip) await openClip(loaded)
+      if (ticket !== opened) return
       // The result is asked for beside the photo, not after it.
       const photo = loaded.clip ? undefined : openPhoto(id)
       if (loaded.depths.length) beginWith(all)

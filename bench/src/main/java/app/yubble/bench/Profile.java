@@ -26,7 +26,12 @@ record Profile(Map<Part, Double> shares) {
 
     /** What a preview is made of, in the order in which it is made. */
     enum Part {
-        DECODE("decode", "media.picture.PictureReader", "media.picture.Blocks", "media.picture.Samples"),
+        DECODE(
+                "decode",
+                "media.picture.PictureReader",
+                "media.picture.DeepPng",
+                "media.picture.Blocks",
+                "media.picture.Samples"),
         MASKS("masks", "core.touchup", "core.mask", "core.pickout"),
         NEARNESS("nearness", "core.depth", "core.ladder", "core.subject"),
         DEFOCUS("defocus", "core.focus", "core.shape", "core.lens.RadiusField", "core.lens.Reach"),

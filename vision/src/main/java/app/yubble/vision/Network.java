@@ -113,11 +113,14 @@ public final class Network {
     }
 
     private void release(Duration since) {
-        if (System.nanoTime() - lastUsed < since.toNanos() || !ONE_AT_A_TIME.tryLock()) {
+        if (!ONE_AT_A_TIME.tryLock()) {
             return;
         }
         try {
             synchronized (this) {
+                if (System.nanoTime() - lastUsed < since.toNanos()) {
+                    return;
+                }
                 OrtSession unused = session;
                 session = null;
                 LOADED.remove(this);
