@@ -20,28 +20,24 @@ final class EdgeSplit {
     private static final float STEP_SHARE = 0.25f;
     /** Pixels to each side from which the colours of near and far are taken. */
     private static final int MOST_REACH = 3;
-    /** By squared distance. */
-    private static final float[] CLOSENESS = new float[2 * MOST_REACH * MOST_REACH + 1];
-
-    static {
-        for (int i = 0; i < CLOSENESS.length; i++) {
-            CLOSENESS[i] = 1f / (1 + i);
-        }
-    }
-
     // A pixel of middle depth with fewer of its like than this around it lies on a soft rise of the depth map, as at
     // hair.
     private static final float SOFT_SHARE = 0.45f;
     // How far the share is from what the depths of the neighbours say, squared.
     private static final float DEPTH_VARIANCE = 0.0625f;
     /** Shares that are tried: tenths, as the noise allows no finer ones. */
-    private static final int TRIES = 10;
+    private static final float[] TRIES = new float[11];
+
+    static {
+        for (int i = 0; i < TRIES.length; i++) {
+            TRIES[i] = i / 10f;
+        }
+    }
+
     /** A float's bits as a whole number grow with its logarithm, nearly (Schraudolph 1999). */
     private static final float LOGARITHM_OF_A_BIT = (float) (Math.log(2) / (1 << 23));
     /** Smaller shares are none. */
     private static final float LEAST_SHARE = 0.02f;
-    /** What a mixed pixel counts where a pure one is missing. */
-    private static final float MIXED_WEIGHT = 1e-3f;
     /** Variance of linear light in a photo: a fiftieth of white. */
     private static final float NOISE = 4e-4f;
     // Lifted highlights say nothing about the colour of a side.
@@ -49,12 +45,15 @@ final class EdgeSplit {
 
     private final TilePixels pixels;
     private final int reach;
+    /** A pixel with fewer of its like around it may lie on a soft rise. */
+    private final float softest;
     /** By row, a bit for each pixel beside a jump of the radius: it is mixed. */
     private long[][] mixed;
 
     private EdgeSplit(TilePixels pixels, int spread) {
         this.pixels = pixels;
         this.reach = Math.min(MOST_REACH, spread + 1);
+        softest = SOFT_SHARE * (2 * reach + 1) * (2 * reach + 1);
         mixed = new long[pixels.height][(pixels.width + 63) / 64];
     }
 
@@ -75,9 +74,10 @@ final class EdgeSplit {
             pieces[band] = new Pieces();
             Split own = split.new Split(changes[band], pieces[band]);
             int from = band * LayerCut.BAND;
-            for (int y = from; y < Math.min(pixels.height, from + LayerCut.BAND); y++) {
+            for (int y = from; y < Math.min(pixels.inHeight, from + LayerCut.BAND); y++) {
                 split.splitRow(y, own);
             }
+            own.finish();
         });
         for (Change change : changes) {
             change.apply(pixels);
@@ -106,22 +106,45 @@ final class EdgeSplit {
 
     // A band marks only its own rows; the jump to the row above is looked at from both sides.
     private void markJumps(int from, int to) {
+        float[] jump = new float[pixels.width];
+        float[] across = new float[pixels.width];
+        float[] before = new float[pixels.width];
         for (int y = from; y < Math.min(to, pixels.inHeight); y++) {
             float[] row = pixels.radius[y];
-            float[] above = pixels.radius[Math.max(0, y - 1)];
-            float[] below = pixels.radius[Math.min(pixels.inHeight - 1, y + 1)];
+            System.arraycopy(row, 0, before, 1, row.length - 1);
+            before[0] = row[0];
+            jumps(
+                    row,
+                    pixels.radius[Math.max(0, y - 1)],
+                    pixels.radius[Math.min(pixels.inHeight - 1, y + 1)],
+                    before,
+                    jump,
+                    across);
             long[] marks = mixed[y];
             for (int x = 0; x < pixels.inWidth; x++) {
-                float own = row[x];
-                float step = tolerance(own);
-                if (Math.abs(above[x] - own) > step || Math.abs(below[x] - own) > step) {
+                if (jump[x] > 0) {
                     marks[x >> 6] |= 1L << x;
-                }
-                if (x > 0 && Math.abs(row[x - 1] - own) > step) {
-                    marks[x >> 6] |= 1L << x;
-                    marks[x - 1 >> 6] |= 1L << x - 1;
+                    if (across[x] > 0) {
+                        marks[x - 1 >> 6] |= 1L << x - 1;
+                    }
                 }
             }
+        }
+    }
+
+    /**
+     * How far each pixel jumps more than its tolerance.
+     *
+     * @param jump from any neighbour but that to the right
+     * @param across from the one to the left
+     */
+    private static void jumps(float[] row, float[] above, float[] below, float[] before, float[] jump, float[] across) {
+        for (int i = 0; i < row.length; i++) {
+            float own = row[i];
+            float step = Math.max(LEAST_STEP, STEP_SHARE * Math.abs(own));
+            float left = Math.abs(before[i] - own);
+            across[i] = left - step;
+            jump[i] = Math.max(left, Math.max(Math.abs(above[i] - own), Math.abs(below[i] - own))) - step;
         }
     }
 
@@ -139,20 +162,33 @@ final class EdgeSplit {
         return out;
     }
 
-    // Mixed pixels and their neighbours.
+    /** Adds mixed pixels and their neighbours, in runs. */
     private void splitRow(int y, Split split) {
-        if (y >= pixels.inHeight) {
-            return;
-        }
         long[] wanted = widened(mixed, y);
-        for (int word = 0; word < wanted.length; word++) {
-            for (long bits = wanted[word]; bits != 0; bits &= bits - 1) {
-                int x = (word << 6) + Long.numberOfTrailingZeros(bits);
-                if (x < pixels.inWidth) {
-                    split.at(x, y);
-                }
+        int x = 0;
+        while (true) {
+            x = next(wanted, x, true);
+            if (x >= pixels.inWidth) {
+                return;
             }
+            int end = Math.min(pixels.inWidth, next(wanted, x, false));
+            split.add(x, y, end - x);
+            x = end;
         }
+    }
+
+    /** The first place from {@code x} on whose bit is set, or is not. */
+    private static int next(long[] bits, int x, boolean set) {
+        int word = x >> 6;
+        long rest = word == bits.length ? 0 : (set ? bits[word] : ~bits[word]) & -1L << x;
+        while (rest == 0) {
+            word++;
+            if (word >= bits.length) {
+                return bits.length << 6;
+            }
+            rest = set ? bits[word] : ~bits[word];
+        }
+        return (word << 6) + Long.numberOfTrailingZeros(rest);
     }
 
     /** New values of whole pixels, written when all have been read. */
@@ -175,73 +211,69 @@ final class EdgeSplit {
         }
     }
 
-    /** Mean colours, squares and radii of the pixels on one side; sums of them until they are divided. */
-    private static final class Side {
-        float weight;
-        float r;
-        float g;
-        float b;
-        float squares;
-        float radius;
-
-        void divide() {
-            float scale = 1 / weight;
-            r *= scale;
-            g *= scale;
-            b *= scale;
-            radius *= scale;
-            squares *= scale;
-        }
-
-        float variance() {
-            return Math.max(0, squares - r * r - g * g - b * b);
-        }
-    }
-
-    /** One pixel after another and what lies around it. */
+    /** The pixels of a band, many at a time, and what lies around them. */
     private final class Split {
+        private final EdgeWindows windows = new EdgeWindows(pixels, mixed, MOST_LIGHT, reach);
         private final Change change;
         private final Pieces out;
-        private final Side near = new Side();
-        private final Side far = new Side();
-        /** Of what lies around, row by row; 0 for what is lifted. */
-        private final float[] weights = new float[(2 * MOST_REACH + 1) * (2 * MOST_REACH + 1)];
+        private final EdgeWindows.Side near = new EdgeWindows.Side();
+        private final EdgeWindows.Side far = new EdgeWindows.Side();
+        /** By lane: whether there are two sides, and whether the pixel lies on a soft rise between them. */
+        private final boolean[] twoSides = new boolean[EdgeWindows.LANES];
 
-        private int x;
-        private int y;
-        private float own;
-        private float lowest;
-        private float highest;
-        private int likeOwn;
-        private int around;
-        private float nearerWeight;
-        private float fartherWeight;
-        private boolean soft;
-        /** Radii up to here are the nearer side, from {@link #farFrom} the farther one. */
-        private float nearTo;
+        private final boolean[] soft = new boolean[EdgeWindows.LANES];
+        /** By lane: radii up to here are the nearer side, from {@link #farFrom} the farther one. */
+        private final float[] nearTo = new float[EdgeWindows.LANES];
 
-        private float farFrom;
+        private final float[] farFrom = new float[EdgeWindows.LANES];
 
         Split(Change change, Pieces out) {
             this.change = change;
             this.out = out;
         }
 
-        void at(int column, int row) {
-            x = column;
-            y = row;
-            own = pixels.radius[y][x];
+        void add(int x, int y, int count) {
+            int done = 0;
+            while (done < count) {
+                int more = Math.min(windows.room(), count - done);
+                windows.add(x + done, y, more);
+                done += more;
+                if (windows.room() == 0) {
+                    finish();
+                }
+            }
+        }
+
+        /** Takes apart what has been added. */
+        void finish() {
+            windows.measure(LEAST_STEP, STEP_SHARE);
+            for (int lane = 0; lane < windows.lanes(); lane++) {
+                twoSides[lane] = windows.isWanted(lane) && findSides(lane);
+            }
+            windows.sum();
+            for (int lane = 0; lane < windows.lanes(); lane++) {
+                if (twoSides[lane]) {
+                    takeApart(lane);
+                }
+            }
+            windows.clear();
+        }
+
+        private void takeApart(int lane) {
+            int x = windows.x(lane);
+            int y = windows.y(lane);
             float r = pixels.red[y][x];
             float g = pixels.green[y][x];
             float b = pixels.blue[y][x];
-            if (Math.max(r, Math.max(g, b)) > MOST_LIGHT || !twoSides() || near.weight == 0 || far.weight == 0) {
+            windows.read(lane, near, far);
+            if (Math.max(r, Math.max(g, b)) > MOST_LIGHT || near.weight == 0 || far.weight == 0) {
                 return;
             }
-            near.divide();
-            far.divide();
-            float share = share(r, g, b);
-            boolean ownNear = own <= nearTo;
-            if (share < LEAST_SHARE && own >= farFrom || share > 1 - LEAST_SHARE && ownNear) {
+            float own = windows.own[lane];
+            float share = share(r, g, b, byDepth(lane));
+            boolean ownNear = own <= nearTo[lane];
+            boolean ownFar = own >= farFrom[lane];
+            if (share < LEAST_SHARE && ownFar || share > 1 - LEAST_SHARE && ownNear) {
                 return;
             }
             float fr;
@@ -265,142 +297,44 @@ final class EdgeSplit {
                 fg = Math.max(0, g - (1 - share) * bg);
                 fb = Math.max(0, b - (1 - share) * bb);
             }
-            change.add(x, y, own >= farFrom ? own : far.radius, br, bg, bb);
+            change.add(x, y, ownFar ? own : far.radius, br, bg, bb);
             if (share >= LEAST_SHARE) {
                 out.add(x, y, ownNear ? own : near.radius, share, fr, fg, fb);
             }
         }
 
-        private boolean twoSides() {
+        private boolean findSides(int lane) {
+            float own = windows.own[lane];
+            float low = windows.lowest[lane];
+            float high = windows.highest[lane];
             float step = tolerance(own);
-            float below = own - step;
-            float above = own + step;
-            measure(below, above);
-            if (Math.max(Math.abs(lowest), Math.abs(highest)) < 1 || highest - lowest <= step) {
+            if (Math.max(Math.abs(low), Math.abs(high)) < 1 || high - low <= step) {
                 return false;
             }
-            nearTo = lowest + 0.25f * (highest - lowest);
-            farFrom = highest - 0.25f * (highest - lowest);
-            soft = own > nearTo && own < farFrom && likeOwn < SOFT_SHARE * around;
+            float quarter = 0.25f * (high - low);
+            soft[lane] = own > low + quarter && own < high - quarter && windows.like[lane] < softest;
             // Weights fall with the distance, so the heavier side is the closer one.
-            if (soft) {
-                sum(Float.NEGATIVE_INFINITY, Math.nextDown(nearTo), Math.nextUp(farFrom), Float.POSITIVE_INFINITY);
-            } else if (nearerWeight > fartherWeight) {
-                nearTo = below;
-                farFrom = own - step / 2;
-                sum(Float.NEGATIVE_INFINITY, Math.nextDown(below), below, above);
+            if (soft[lane]) {
+                setSides(lane, low + quarter, high - quarter);
+                windows.setApart(lane, low + quarter, high - quarter);
+            } else if (windows.nearer[lane] > windows.farther[lane]) {
+                setSides(lane, own - step, own - step / 2);
+                windows.setFartherLike(lane);
             } else {
-                nearTo = own + step / 2;
-                farFrom = above;
-                sum(below, above, Math.nextUp(above), Float.POSITIVE_INFINITY);
+                setSides(lane, own + step / 2, own + step);
+                windows.setNearerLike(lane);
             }
             return true;
         }
 
-        /** Weighs what lies around, and what of it lies nearer than {@code below} and farther than {@code above}. */
-        private void measure(float below, float above) {
-            int x0 = Math.max(0, x - reach);
-            int x1 = Math.min(pixels.inWidth - 1, x + reach);
-            float low = own;
-            float high = own;
-            float nearer = 0;
-            float farther = 0;
-            int like = 0;
-            int k = 0;
-            for (int py = Math.max(0, y - reach); py <= Math.min(pixels.inHeight - 1, y + reach); py++) {
-                float[] radius = pixels.radius[py];
-                float[] red = pixels.red[py];
-                float[] green = pixels.green[py];
-                float[] blue = pixels.blue[py];
-                long[] marks = mixed[py];
-                int down = (py - y) * (py - y);
-                for (int px = x0; px <= x1; px++, k++) {
-                    float blur = radius[px];
-                    boolean unlifted = red[px] <= MOST_LIGHT && green[px] <= MOST_LIGHT && blue[px] <= MOST_LIGHT;
-                    // Mixed pixels hardly count, unless a side has no others, as a wire.
-                    float weight = CLOSENESS[down + (px - x) * (px - x)];
-                    weight = (marks[px >> 6] & 1L << px) == 0 ? weight : weight * MIXED_WEIGHT;
-                    weight = unlifted ? weight : 0;
-                    weights[k] = weight;
-                    low = blur < low ? blur : low;
-                    high = blur > high ? blur : high;
-                    nearer += blur < below ? weight : 0;
-                    farther += blur > above ? weight : 0;
-                    like += blur < below || blur > above ? 0 : 1;
-                }
-            }
-            lowest = low;
-            highest = high;
-            nearerWeight = nearer;
-            fartherWeight = farther;
-            likeOwn = like;
-            around = k;
-        }
-
-        /**
-         * Sums up both sides; bounds of radius are inclusive. Both in one go and without a branch: which side a pixel is on cannot
-         * be foreseen, and adding nothing costs less than a wrong guess.
-         */
-        private void sum(float nearFirst, float nearLast, float farFirst, float farLast) {
-            int x0 = Math.max(0, x - reach);
-            int x1 = Math.min(pixels.inWidth - 1, x + reach);
-            float nearWeight = 0;
-            float nr = 0;
-            float ng = 0;
-            float nb = 0;
-            float nearSquares = 0;
-            float nearRadius = 0;
-            float farWeight = 0;
-            float fr = 0;
-            float fg = 0;
-            float fb = 0;
-            float farSquares = 0;
-            float farRadius = 0;
-            int k = 0;
-            for (int py = Math.max(0, y - reach); py <= Math.min(pixels.inHeight - 1, y + reach); py++) {
-                float[] radius = pixels.radius[py];
-                float[] red = pixels.red[py];
-                float[] green = pixels.green[py];
-                float[] blue = pixels.blue[py];
-                for (int px = x0; px <= x1; px++, k++) {
-                    float blur = radius[px];
-                    float weight = weights[k];
-                    float n = blur >= nearFirst && blur <= nearLast ? weight : 0;
-                    float f = blur >= farFirst && blur <= farLast ? weight : 0;
-                    float r = red[px];
-                    float g = green[px];
-                    float b = blue[px];
-                    float square = r * r + g * g + b * b;
-                    nearWeight += n;
-                    nr += n * r;
-                    ng += n * g;
-                    nb += n * b;
-                    nearSquares += n * square;
-                    nearRadius += n * blur;
-                    farWeight += f;
-                    fr += f * r;
-                    fg += f * g;
-                    fb += f * b;
-                    farSquares += f * square;
-                    farRadius += f * blur;
-                }
-            }
-            near.weight = nearWeight;
-            near.r = nr;
-            near.g = ng;
-            near.b = nb;
-            near.squares = nearSquares;
-            near.radius = nearRadius;
-            far.weight = farWeight;
-            far.r = fr;
-            far.g = fg;
-            far.b = fb;
-            far.squares = farSquares;
-            far.radius = farRadius;
+        private void setSides(int lane, float near, float far) {
+            nearTo[lane] = near;
+            farFrom[lane] = far;
+            windows.setNearTo(lane, near);
         }
 
         // The most probable share: a pixel that looks like one side belongs to it, however varied the other side is.
-        private float share(float r, float g, float b) {
+        private float share(float r, float g, float b, float byDepth) {
             float vr = near.r - far.r;
             float vg = near.g - far.g;
             float vb = near.b - far.b;
@@ -412,11 +346,9 @@ final class EdgeSplit {
             float length = vr * vr + vg * vg + vb * vb;
             float nearVariance = near.variance();
             float farVariance = far.variance();
-            float byDepth = byDepth();
             float best = byDepth;
             float least = Float.MAX_VALUE;
-            for (int i = 0; i <= TRIES; i++) {
-                float share = (float) i / TRIES;
+            for (float share : TRIES) {
                 float rest = 1 - share;
                 float distance = square - 2 * share * along + share * share * length;
                 float variance = NOISE + share * share * nearVariance + rest * rest * farVariance;
@@ -435,21 +367,13 @@ final class EdgeSplit {
             return Float.floatToRawIntBits(value) * LOGARITHM_OF_A_BIT;
         }
 
-        private float byDepth() {
-            if (soft) {
-                return Math.max(0, Math.min(1, (highest - own) / (highest - lowest)));
+        private float byDepth(int lane) {
+            if (!soft[lane]) {
+                return windows.byDepth(lane);
             }
-            float sum = 0;
-            float weights = 0;
-            for (int py = Math.max(0, y - 1); py <= Math.min(pixels.inHeight - 1, y + 1); py++) {
-                float[] radius = pixels.radius[py];
-                for (int px = Math.max(0, x - 1); px <= Math.min(pixels.inWidth - 1, x + 1); px++) {
-                    float weight = (px == x ? 2 : 1) * (py == y ? 2 : 1);
-                    weights += weight;
-                    sum += radius[px] <= nearTo ? weight : 0;
-                }
-            }
-            return sum / weights;
+            float low = windows.lowest[lane];
+            float high = windows.highest[lane];
+            return Math.max(0, Math.min(1, (high - windows.own[lane]) / (high - low)));
         }
     }
 }

@@ -16,9 +16,14 @@ final class LayerCut {
     private final RadiusSteps steps;
     private final boolean inFront;
     private final Shelf shelf;
-    private final Listed[] whole;
+    /** By band, then level of cells. */
+    private final Listed[][] whole;
+
     private final Listed[] parts;
     private final Pieces[] pieces;
+    /** By level of cells. */
+    private final Colours[] colours;
+
     private final Listed[] behind;
     private final Pieces[] hidden;
 
@@ -28,30 +33,6 @@ final class LayerCut {
     private int gatheredLevel = -1;
     private int gatheredTo;
     private int gatheredFrom;
-
-    /** Entries of a band ordered by step, row by row within a step. */
-    private static final class Listed {
-        /** Where the entries of each step start. */
-        final int[] starts;
-        /** Row in the upper 16 bits, column in the lower; for pieces their number. */
-        int[] places = new int[0];
-        /** How far each is on the way to the next step, in [0,1]. */
-        float[] toNext = new float[0];
-
-        Listed(int count) {
-            starts = new int[count + 1];
-        }
-
-        /** Turns counts of step j in place j + 1 into starts; the answer is where each step's next entry goes. */
-        int[] opened() {
-            for (int j = 1; j < starts.length; j++) {
-                starts[j] += starts[j - 1];
-            }
-            places = new int[starts[starts.length - 1]];
-            toNext = new float[places.length];
-            return starts.clone();
-        }
-    }
 
     /**
      * @param pieces what lies over pixels, by band
@@ -66,47 +47,15 @@ final class LayerCut {
         this.steps = steps;
         this.inFront = inFront;
         int bands = (pixels.height + BAND - 1) / BAND;
-        whole = new Listed[bands];
+        whole = new Listed[bands][];
+        colours = Colours.byLevel(pixels, CellList.LEVELS, shelf);
         parts = new Listed[bands];
         behind = new Listed[bands];
         Bands.ofPieces(bands, band -> {
-            whole[band] = listPixels(band * BAND, Math.min(pixels.height, (band + 1) * BAND));
+            whole[band] = CellList.of(pixels, steps, inFront, band * BAND, Math.min(pixels.height, (band + 1) * BAND));
             parts[band] = listPieces(pieces[band]);
             behind[band] = listPieces(hidden[band]);
         });
-    }
-
-    private Listed listPixels(int from, int to) {
-        Listed list = new Listed(steps.count());
-        float sign = inFront ? -1 : 1;
-        byte[] found = new byte[(to - from) * pixels.width];
-        for (int y = from, i = 0; y < to; y++) {
-            float[] row = pixels.radius[y];
-            for (int x = 0; x < row.length; x++, i++) {
-                float radius = sign * row[x];
-                if (radius > 0) {
-                    int j = steps.at(radius);
-                    found[i] = (byte) j;
-                    list.starts[j + 1]++;
-                }
-            }
-        }
-        int[] next = list.opened();
-        if (list.places.length == 0) {
-            return list;
-        }
-        for (int y = from, i = 0; y < to; y++) {
-            float[] row = pixels.radius[y];
-            for (int x = 0; x < row.length; x++, i++) {
-                float radius = sign * row[x];
-                if (radius > 0) {
-                    int o = next[found[i]]++;
-                    list.places[o] = y << 16 | x;
-                    list.toNext[o] = steps.toNext(radius, found[i]);
-                }
-            }
-        }
-        return list;
     }
 
     private Listed listPieces(Pieces from) {
@@ -139,9 +88,12 @@ final class LayerCut {
 
     boolean isEmpty(int k) {
         for (int band = 0; band < whole.length; band++) {
-            if (whole[band].starts[k - 1] < whole[band].starts[k + 1]
-                    || parts[band].starts[k - 1] < parts[band].starts[k + 1]
-                    || behind[band].starts[k - 1] < behind[band].starts[k + 1]) {
+            for (Listed list : whole[band]) {
+                if (list.has(k - 1) || list.has(k)) {
+                    return false;
+                }
+            }
+            if (parts[band].has(k - 1) || parts[band].has(k) || behind[band].has(k - 1) || behind[band].has(k)) {
                 return false;
             }
         }
@@ -164,15 +116,28 @@ final class LayerCut {
 
     /** Brings what is not nearer than the opened layer up to date in one row of blocks. */
     void gather(LayerSheet sheet, int blockRow) {
-        int level = sheet.level();
-        float share = (inFront ? -1f : 1f) / (1 << 2 * level);
         for (int band = sheet.firstBand(blockRow);
                 band < Math.min(whole.length, sheet.firstBand(blockRow + 1));
                 band++) {
-            Listed list = whole[band];
-            for (int o = list.starts[gatheredTo]; o < list.starts[gatheredFrom]; o++) {
-                int place = list.places[o];
-                gathered[place >>> 16 + level][(place & 0xffff) >> level] += share;
+            for (int cells = 0; cells < whole[band].length; cells++) {
+                gather(whole[band][cells], cells, sheet.level());
+            }
+        }
+    }
+
+    /** @param cells level of them */
+    private void gather(Listed list, int cells, int level) {
+        int coarser = Math.max(0, level - cells);
+        int side = 1 << Math.max(0, cells - level);
+        float share = (inFront ? -1f : 1f) / (1 << 2 * coarser);
+        for (int o = list.starts[gatheredTo]; o < list.starts[gatheredFrom]; o++) {
+            int place = list.places[o];
+            int x = (place & 0xffff) * side >> coarser;
+            int y = (place >>> 16) * side >> coarser;
+            for (int row = y; row < y + side; row++) {
+                for (int column = x; column < x + side; column++) {
+                    gathered[row][column] += share;
+                }
             }
         }
     }
@@ -186,8 +151,10 @@ final class LayerCut {
         for (int band = sheet.firstBand(blockRow);
                 band < Math.min(whole.length, sheet.firstBand(blockRow + 1));
                 band++) {
-            addPixels(whole[band], k - 1, false, sheet);
-            addPixels(whole[band], k, true, sheet);
+            for (int cells = 0; cells < whole[band].length; cells++) {
+                addCells(whole[band][cells], cells, k - 1, false, sheet);
+                addCells(whole[band][cells], cells, k, true, sheet);
+            }
             addPieces(parts[band], pieces[band], false, k - 1, false, sheet);
             addPieces(parts[band], pieces[band], false, k, true, sheet);
             addPieces(behind[band], hidden[band], true, k - 1, false, sheet);
@@ -195,12 +162,14 @@ final class LayerCut {
         }
     }
 
-    private void addPixels(Listed list, int j, boolean own, LayerSheet sheet) {
-        if (list.starts[j] == list.starts[j + 1]) {
+    /** @param cells level of them, at most that of the sheet */
+    private void addCells(Listed list, int cells, int j, boolean own, LayerSheet sheet) {
+        if (!list.has(j)) {
             return;
         }
         LayerSheet.Row to = sheet.new Row();
-        float share = 1f / (1 << 2 * sheet.level());
+        int coarser = sheet.level() - cells;
+        float share = 1f / (1 << 2 * coarser);
         // Behind the band the upper step also shows those on their way to it; in front those already past are nearer.
         float shown = inFront ? (own ? -share : 0) : (own ? 0 : share);
         Shares shares = new Shares(own ? share : 0, own ? -share : share, shown);
@@ -212,13 +181,13 @@ final class LayerCut {
             while (o < end && list.places[o] >>> 16 == y) {
                 o++;
             }
-            to.move(y >> sheet.level());
-            addRun(list, first, o, shares, to);
+            to.move(y >> coarser);
+            addRun(list, first, o, shares, colours[cells], coarser, to);
         }
     }
 
     /**
-     * What a pixel adds to a layer.
+     * What a cell adds to a layer.
      *
      * @param base coverage when it lies on its step
      * @param slope more of that on the whole way to the next
@@ -227,17 +196,17 @@ final class LayerCut {
     private record Shares(float base, float slope, float shown) {}
 
     /** Entries of one row, from {@code first} (inclusive) to {@code end} (exclusive). Over local arrays: a preview is a tenth quicker. */
-    private void addRun(Listed list, int first, int end, Shares shares, LayerSheet.Row to) {
+    private static void addRun(
+            Listed list, int first, int end, Shares shares, Colours from, int coarser, LayerSheet.Row to) {
         float base = shares.base();
         float slope = shares.slope();
         float shown = shares.shown();
-        int level = to.level();
         int y = list.places[first] >>> 16;
         int[] places = list.places;
         float[] toNext = list.toNext;
-        float[] red = pixels.red[y];
-        float[] green = pixels.green[y];
-        float[] blue = pixels.blue[y];
+        float[] red = from.red()[y];
+        float[] green = from.green()[y];
+        float[] blue = from.blue()[y];
         float[] toRed = to.red;
         float[] toGreen = to.green;
         float[] toBlue = to.blue;
@@ -250,7 +219,7 @@ final class LayerCut {
             float more = shown * next;
             if (coverage != 0 || more != 0) {
                 int x = places[o] & 0xffff;
-                int at = x >> level;
+                int at = x >> coarser;
                 toRed[at] += coverage * red[x];
                 toGreen[at] += coverage * green[x];
                 toBlue[at] += coverage * blue[x];
@@ -265,7 +234,7 @@ final class LayerCut {
     // nearer hides the farther. A hidden pixel is to count as shown, though something nearer has been taken for
     // hiding it.
     private void addPieces(Listed list, Pieces from, boolean fromBehind, int j, boolean own, LayerSheet sheet) {
-        if (list.starts[j] == list.starts[j + 1]) {
+        if (!list.has(j)) {
             return;
         }
         LayerSheet.Row to = sheet.new Row();

@@ -95,7 +95,10 @@ public final class LensRender {
             while (grid < largest / 2) {
                 grid *= 2;
             }
-            return new Plan(new RadiusSteps(largest), size.longSide() > WIDE_EDGES ? 2 : 1, grid);
+            return new Plan(
+                    new RadiusSteps(largest, Integer.numberOfTrailingZeros(grid)),
+                    size.longSide() > WIDE_EDGES ? 2 : 1,
+                    grid);
         }
     }
 }

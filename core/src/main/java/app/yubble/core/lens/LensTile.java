@@ -8,14 +8,6 @@ import org.jspecify.annotations.Nullable;
 
 /** One tile of {@link LensRender}: its pixels and a margin around them, the layers cut from them, and the result. */
 final class LensTile {
-    // Up to here a disc has no shape to lose and the full level costs most; beyond, a level is reduced until its radius
-    // is at most the second number; a disc's edge is then soft by about a pixel of its level.
-    private static final float MOST_RADIUS_AT_FULL_SIZE = 2.5f;
-    /**
-     * Larger discs are drawn at a reduced size, where they have at most this radius; by eye round enough to be
-     * enlarged.
-     */
-    private static final float MOST_RADIUS_ON_LEVEL = 5;
     /** More than any radius needs. */
     private static final int MOST_LEVELS = 16;
     /** Where less than this of the layers behind shows, the pixel's own colour takes over. */
@@ -63,7 +55,7 @@ final class LensTile {
             return;
         }
         Pieces[] pieces = EdgeSplit.splitInPlace(pixels, plan.spread());
-        lamps = Lamps.of(pixels, pieces, plan.steps(), MOST_RADIUS_AT_FULL_SIZE, shape.rings());
+        lamps = Lamps.of(pixels, pieces, plan.steps(), RadiusSteps.MOST_AT_FULL_SIZE, shape.rings());
         Sheet front = null;
         if (hasFront) {
             front = layers(pieces, HiddenFront.of(pixels), true);
@@ -103,7 +95,7 @@ final class LensTile {
             }
             mayStop.run();
             float radius = plan.steps().radius(k);
-            int level = levelOf(radius);
+            int level = plan.steps().level(k);
             int width = pixels.width >> level;
             int height = pixels.height >> level;
             if (sheets[level] == null) {
@@ -161,18 +153,6 @@ final class LensTile {
         Pieces[] none = new Pieces[bands];
         Arrays.setAll(none, band -> new Pieces());
         return none;
-    }
-
-    private int levelOf(float radius) {
-        if (radius <= MOST_RADIUS_AT_FULL_SIZE) {
-            return 0;
-        }
-        int most = Integer.numberOfTrailingZeros(plan.grid());
-        int level = 1;
-        while (level < most && radius / (1 << level) > MOST_RADIUS_ON_LEVEL) {
-            level++;
-        }
-        return level;
     }
 
     private void eachRow(Bands.Rows work) {

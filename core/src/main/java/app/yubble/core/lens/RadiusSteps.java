@@ -9,6 +9,13 @@ package app.yubble.core.lens;
 final class RadiusSteps {
     /** From one layer's radius to the next: between them two discs are blended. By eye on lamps. */
     private static final double GROWTH = 1.32;
+    /** Up to here a disc has no shape to lose and the full level costs most; beyond, a level is reduced. */
+    static final float MOST_AT_FULL_SIZE = 2.5f;
+    /**
+     * Larger discs are drawn at a reduced size, where they have at most this radius; by eye round enough to be
+     * enlarged. A disc's edge is then soft by about a pixel of its level.
+     */
+    private static final float MOST_ON_LEVEL = 5;
     /** Steps of the table in one pixel of radius. */
     private static final int FINE = 4;
     /** Leaves an eighth of the way at either end to one layer, where steps are wide. */
@@ -21,9 +28,15 @@ final class RadiusSteps {
     private final float[] base;
     /** The step at or below each quarter of a pixel. */
     private final byte[] below;
+    /** At which each step is drawn, as powers of two. */
+    private final byte[] levels;
 
-    /** Steps from 0; the last is {@code largest} itself. */
-    RadiusSteps(float largest) {
+    /**
+     * Steps from 0; the last is {@code largest} itself.
+     *
+     * @param mostLevel of reduction
+     */
+    RadiusSteps(float largest, int mostLevel) {
         int count = 1;
         double step = 0;
         while (step < largest) {
@@ -41,6 +54,10 @@ final class RadiusSteps {
         base = new float[count - 1];
         for (int i = 0; i < count - 1; i++) {
             prepare(i);
+        }
+        levels = new byte[count];
+        for (int i = 0; i < count; i++) {
+            levels[i] = (byte) levelOf(radii[i], mostLevel);
         }
         below = new byte[(int) (largest * FINE) + 2];
         int j = 0;
@@ -62,6 +79,22 @@ final class RadiusSteps {
 
     float radius(int step) {
         return radii[step];
+    }
+
+    private static int levelOf(float radius, int most) {
+        if (radius <= MOST_AT_FULL_SIZE) {
+            return 0;
+        }
+        int level = 1;
+        while (level < most && radius / (1 << level) > MOST_ON_LEVEL) {
+            level++;
+        }
+        return level;
+    }
+
+    /** How often the picture is halved where this step is drawn; never falls from one step to the next. */
+    int level(int step) {
+        return levels[step];
     }
 
     /**

@@ -122,12 +122,12 @@ class LampsTest {
                 new TilePixels(source, field, Lift.of(new Plane(source.size())), Region.all(source.size()), shelf);
         Pieces[] none = new Pieces[source.height() / LayerCut.BAND];
         Arrays.setAll(none, band -> new Pieces());
-        return Lamps.of(pixels, none, new RadiusSteps(Math.abs(radius)), 3.5f, 1);
+        return Lamps.of(pixels, none, new RadiusSteps(Math.abs(radius), 8), 3.5f, 1);
     }
 
     private static int count(Lamps lamps, float radius) {
         int sum = 0;
-        for (int step = 1; step < new RadiusSteps(Math.abs(radius)).count(); step++) {
+        for (int step = 1; step < new RadiusSteps(Math.abs(radius), 8).count(); step++) {
             Lamps.Group group = lamps.at(step, radius < 0);
             sum += group == null ? 0 : group.count();
         }
