@@ -180,6 +180,7 @@ export const api = {
   useDepthEngine: (name: string) => json<Settings>('/api/settings/depth-engine', { method: 'PUT', json: { name } }),
   /** @param picture changes the address whenever there is another one */
   thumbnail: (id: string, picture?: string | null) => `/api/shots/${id}/thumbnail${picture ? `?of=${picture}` : ''}`,
+  thumbnailOf: async (id: string, picture?: string | null) => (await send(api.thumbnail(id, picture))).blob(),
   replaceSource: (id: string, file: File, progress: (share: number) => void) =>
     upload<Shot>(`/api/shots/${id}/source`, file, progress),
   recipeFile: (version: string) => `/api/versions/${version}/file`,

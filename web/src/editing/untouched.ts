@@ -22,8 +22,22 @@ export function useUntouched({ shot, frame, sight, isCompared, attempt }: Source
 
   async function open(id: string): Promise<void> {
     const ticket = opened
+    void openSmall(id)
     const bitmap = await createImageBitmap(await api.photo(id, LARGEST_PHOTO))
-    if (ticket === opened) original.value = bitmap
+    if (ticket === opened) show(bitmap)
+    else bitmap.close()
+  }
+
+  /** Something to look at until the photo is there: what the card in Shoots showed, which the browser still has. */
+  async function openSmall(id: string): Promise<void> {
+    const ticket = opened
+    try {
+      const bitmap = await createImageBitmap(await api.thumbnailOf(id, shot.value?.picture))
+      if (ticket === opened && !original.value) original.value = bitmap
+      else bitmap.close()
+    } catch {
+      // The photo follows anyway, and tells what is wrong.
+    }
   }
 
   /** A frame of a clip instead of what was shown. */

@@ -7,6 +7,7 @@ import app.yubble.core.raster.Size;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.media.picture.UnreadablePictureException;
 import java.awt.image.BufferedImage;
+import java.awt.image.ComponentSampleModel;
 import java.awt.image.DataBuffer;
 import java.awt.image.Raster;
 
@@ -65,9 +66,21 @@ public final class DepthFileReader {
         Plane out = new Plane(raster.getWidth(), raster.getHeight());
         int width = out.width();
         int bands = raster.getNumBands();
+        // The usual kind of map, without a call for every sample.
+        boolean isDeepGrey = bands == 1
+                && raster.getTransferType() == DataBuffer.TYPE_USHORT
+                && raster.getSampleModel() instanceof ComponentSampleModel;
         Bands.ofRows(out.height(), (from, to) -> {
             float[] row = new float[width * bands];
+            short[] deep = new short[isDeepGrey ? width : 0];
             for (int y = from; y < to; y++) {
+                if (isDeepGrey) {
+                    raster.getDataElements(raster.getMinX(), raster.getMinY() + y, width, 1, deep);
+                    for (int x = 0; x < width; x++) {
+                        out.samples()[y * width + x] = (deep[x] & 0xffff) * scale;
+                    }
+                    continue;
+                }
                 raster.getPixels(raster.getMinX(), raster.getMinY() + y, width, 1, row);
                 for (int x = 0; x < width; x++) {
                     double sum = 0;
