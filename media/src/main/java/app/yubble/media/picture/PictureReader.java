@@ -324,6 +324,12 @@ public record PictureReader(long mostPixels) {
             float[][] light = new float[planes.length][width];
             for (int y = from; y < to; y++) {
                 samples.read(raster, y, light);
+                if (turn == 1) {
+                    for (int c = 0; c < planes.length; c++) {
+                        System.arraycopy(light[c], 0, planes[c], y * width, width);
+                    }
+                    continue;
+                }
                 for (int x = 0; x < width; x++) {
                     int at = turned(x, y, width, height, turn);
                     for (int c = 0; c < planes.length; c++) {
