@@ -187,6 +187,8 @@ export const api = {
   takeRecipeFile: (shot: string, file: File) =>
     upload<Schemas['TakenUp']>(`/api/shots/${shot}/recipe-file`, file, () => undefined),
   ready: (id: string, longSide: number) => send(`/api/shots/${id}/ready?longSide=${longSide}`, { method: 'POST' }),
+  readyAtFullSize: (id: string, version: string) =>
+    send(`/api/shots/${id}/ready/full?version=${version}`, { method: 'POST' }),
   photo: async (id: string, longSide: number) => (await send(`/api/shots/${id}/photo?longSide=${longSide}`)).blob(),
   photoRegion: (id: string, longSide: number, { x, y, width, height }: Region, frame = 0) =>
     send(`/api/shots/${id}/photo?longSide=${longSide}&region=${[x, y, width, height].join(',')}&frame=${frame}`),

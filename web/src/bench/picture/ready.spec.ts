@@ -2,7 +2,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, type Shot } from '../../api/client'
-import { firstSide, makeReady, rememberRoom } from './ready'
+import { firstSide, makeReady, makeReadyClosely, rememberRoom } from './ready'
 
 describe('what will probably be looked at', () => {
   const ready = vi.spyOn(api, 'ready').mockResolvedValue(new Response())
@@ -39,5 +39,16 @@ describe('what will probably be looked at', () => {
     rememberRoom({ width: 1024, height: 624 })
     ready.mockRejectedValueOnce(new Error('busy'))
     await expect(makeReady(shot('later'))).resolves.toBeUndefined()
+  })
+
+  it('is made ready closely where more can be seen than a preview of the whole shows', async () => {
+    const closely = vi.spyOn(api, 'readyAtFullSize').mockResolvedValue(new Response())
+    await makeReadyClosely(shot('small', { width: 2400, height: 1600 }), 'v')
+    await makeReadyClosely(shot('clip', { clip: {} as Shot['clip'] }), 'v')
+    expect(closely).not.toHaveBeenCalled()
+    await makeReadyClosely(shot('large'), 'v')
+    expect(closely).toHaveBeenCalledExactlyOnceWith('large', 'v')
+    closely.mockRejectedValueOnce(new Error('busy'))
+    await expect(makeReadyClosely(shot('large'), 'v')).resolves.toBeUndefined()
   })
 })

@@ -10,6 +10,8 @@ const KEY = 'yubble.room'
 const KEPT = 300_000
 /** How long the picture on the Bench rests before others are made ready, in milliseconds. */
 const REST = 1500
+/** How long it rests before it is made ready to be looked at closely. */
+const LONG_REST = 4000
 
 const asked = new Map<string, number>()
 
@@ -53,7 +55,17 @@ export async function makeReady(shot: Shot, side = firstSide(shot)): Promise<voi
   }
 }
 
-/** Once the picture on the Bench rests, its drafts and the shots before and after it are made ready. */
+/** A photo that is larger than what is shown of the whole will probably be looked at closely. */
+export async function makeReadyClosely(shot: Shot, version: string): Promise<void> {
+  if (shot.clip || Math.max(shot.width, shot.height) <= LARGEST_PREVIEW) return
+  try {
+    await api.readyAtFullSize(shot.id, version)
+  } catch {
+    // It will be made when it is looked at.
+  }
+}
+
+/** Once the picture on the Bench rests, its drafts, the shots before and after it, and all of it at full size are made ready. */
 export function useReadying(): void {
   const bench = useBench()
   const shoots = useShoots()
@@ -69,7 +81,13 @@ export function useReadying(): void {
         void makeReady(shot, Math.min(FIRST_DRAFT, Math.max(shot.width, shot.height)))
         for (const each of beside) if (each && !each.clip) void makeReady(each)
       }, REST)
-      onCleanup(() => clearTimeout(timer))
+      const later = setTimeout(() => {
+        if (bench.shot && bench.version) void makeReadyClosely(bench.shot, bench.version.id)
+      }, LONG_REST)
+      onCleanup(() => {
+        clearTimeout(timer)
+        clearTimeout(later)
+      })
     },
   )
 }

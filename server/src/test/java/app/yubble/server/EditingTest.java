@@ -221,6 +221,32 @@ class EditingTest extends ServerTest {
                 .isEqualTo(404);
     }
 
+    @Test
+    void aLargePhotoIsMadeReadyToBeLookedAtClosely() {
+        JsonNode small = version();
+        String path = "/api/shots/" + shot + "/ready/full?version=";
+        double before = stagesKept();
+        assertThat(browser.send("POST", path + small.get("id").asString(), "").status())
+                .isEqualTo(202);
+        shot = readyShot(browser, photo(2700, 1800, "jpg"));
+        JsonNode own = version();
+        String closely = "/api/shots/" + shot + "/ready/full?version=";
+        // A version of another shot makes nothing ready.
+        assertThat(browser.send("POST", closely + small.get("id").asString(), "")
+                        .status())
+                .isEqualTo(202);
+        assertThat(browser.send("POST", closely + own.get("id").asString(), "").status())
+                .isEqualTo(202);
+        waitFor(this::stagesKept, now -> now >= before + 2);
+        assertThat(browser.send("POST", closely + shot, "").status()).isEqualTo(404);
+        assertThat(browser.send("POST", closely + "x", "").status()).isEqualTo(400);
+        assertThat(browser()
+                        .signedUp("curious")
+                        .send("POST", closely + own.get("id").asString(), "")
+                        .status())
+                .isEqualTo(404);
+    }
+
     /** Results of stages that the server keeps, by its figures. */
     private double stagesKept() {
         return meters.get("cache.size").tag("cache", "stages").gauge().value();

@@ -75,16 +75,20 @@ public final class RefocusLine {
     /**
      * Makes and keeps what a first look at a size takes longest for: the picture, its depth on the picture's edges, and its glints. What
      * somebody who looks will change is not made.
+     *
+     * @param mayStop called before each part of that; throws to stop
      */
-    public void prepare(Still still, Recipe recipe, Size size) {
-        prepare(Line.of(still, recipe, size, 1, List.of(), List.of()).result().maker());
+    public void prepare(Still still, Recipe recipe, Size size, Progress mayStop) {
+        prepare(
+                Line.of(still, recipe, size, 1, List.of(), List.of()).result().maker(),
+                new WholeResults(cache, mayStop));
     }
 
-    private void prepare(Stage<?> stage) {
+    private static void prepare(Stage<?> stage, Results whole) {
         if (stage instanceof WholeStage<?>) {
             whole.of(stage);
         } else {
-            stage.takes().forEach(each -> prepare(each.maker()));
+            stage.takes().forEach(each -> prepare(each.maker(), whole));
         }
     }
 

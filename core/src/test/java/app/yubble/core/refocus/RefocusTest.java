@@ -163,6 +163,23 @@ class RefocusTest {
         assertThat(cache.get(key, String.class, text -> 1, () -> "done")).isEqualTo("done");
     }
 
+    @Test
+    void whatIsPreparedCanBeLeftHalfWayAndGoneOnWith() {
+        AtomicInteger parts = new AtomicInteger();
+        assertThatThrownBy(() -> line.prepare(scene, recipe, scene.size(), done -> {
+                    if (parts.incrementAndGet() == 2) {
+                        throw new CancellationException("somebody looks");
+                    }
+                }))
+                .isInstanceOf(CancellationException.class);
+        parts.set(0);
+        line.prepare(scene, recipe, scene.size(), done -> parts.incrementAndGet());
+        assertThat(parts.get()).isPositive();
+        parts.set(0);
+        line.prepare(scene, recipe, scene.size(), done -> parts.incrementAndGet());
+        assertThat(parts.get()).isZero();
+    }
+
     private static Touchup touchup(Touchup.Action action, double strength, Stroke... strokes) {
         return Touchup.of(action.name(), action, strength, 0.8, strokes);
     }

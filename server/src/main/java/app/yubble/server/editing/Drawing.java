@@ -34,6 +34,11 @@ public class Drawing {
         return turns.areFree() && large.areFree();
     }
 
+    /** Whether anything is drawn or waited for beside one large thing. */
+    boolean isForOthers() {
+        return turns.used() + large.used() > 1;
+    }
+
     /** Something as large as a preview of the whole at most. */
     <T> T inTurn(UUID person, Supplier<T> work) {
         return turns.in(person, Progress.NONE, work);

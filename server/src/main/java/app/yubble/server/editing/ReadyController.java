@@ -47,4 +47,19 @@ class ReadyController {
                 .ifPresent(first -> longSide.forEach(side -> readying.soon(
                         who.id(), shot, first.recipe(), shot.size().fitting(side))));
     }
+
+    /**
+     * A shot will probably be looked at closely: all of it is made ready at full size, if nobody is in the way.
+     *
+     * @param version that is looked at
+     */
+    @PostMapping("/api/shots/{id}/ready/full")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    void readyAtFullSize(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestParam UUID version) {
+        Shot shot = shots.owned(id, who.id());
+        Versions.Standing seen = versions.owned(version, who.id());
+        if (!shot.isClip() && seen.version().shotId().equals(id)) {
+            readying.closelySoon(who.id(), shot, seen.recipe());
+        }
+    }
 }

@@ -4,9 +4,12 @@ import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
+import app.yubble.server.YubbleProperties;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotStill;
+import app.yubble.server.shoot.Shots;
 import java.util.UUID;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
@@ -24,10 +27,15 @@ class Readying implements DisposableBean {
     private static final Logger LOG = LoggerFactory.getLogger(Readying.class);
     /** A photo and its neighbours, as a page and as a draft. */
     private static final int MOST_WAITING = 8;
+    /** Of a pixel at full size, of what stays: three planes, nearness, and what is looked up in them. */
+    private static final long KEPT_BYTES = 18;
+    /** What is ready at full size may take so much of the heap that the cache still holds what else is looked at. */
+    private static final int SHARE_OF_HEAP = 5;
 
     private final RefocusLine line;
     private final ShotRecipes recipes;
     private final Drawing drawing;
+    private final long mostBytes;
     private final ThreadPoolExecutor worker = new ThreadPoolExecutor(
             1,
             1,
@@ -41,10 +49,11 @@ class Readying implements DisposableBean {
             },
             new ThreadPoolExecutor.DiscardOldestPolicy());
 
-    Readying(RefocusLine line, ShotRecipes recipes, Drawing drawing) {
+    Readying(RefocusLine line, ShotRecipes recipes, Drawing drawing, YubbleProperties properties) {
         this.line = line;
         this.recipes = recipes;
         this.drawing = drawing;
+        mostBytes = Math.min(properties.cacheBytes(), Runtime.getRuntime().maxMemory() / SHARE_OF_HEAP);
     }
 
     /** Makes a shot ready to be looked at, some time soon. */
@@ -53,7 +62,7 @@ class Readying implements DisposableBean {
             try {
                 ShotStill still = recipes.still(shot, null);
                 drawing.inTurn(person, size, Progress.NONE, () -> {
-                    line.prepare(still, recipe.at(still.moment()), size);
+                    line.prepare(still, recipe.at(still.moment()), size, Progress.NONE);
                     return size;
                 });
             } catch (RuntimeException fault) {
@@ -61,6 +70,39 @@ class Readying implements DisposableBean {
                 LOG.debug("{} could not be made ready", shot.name(), fault);
             }
         });
+    }
+
+    /**
+     * Makes all of a shot ready to be looked at at 100 %, if nobody draws anything meanwhile and the caches can hold it: it takes seconds.
+     * Between any two stages it steps back for whoever looks at something.
+     */
+    void closelySoon(UUID person, Shot shot, Recipe recipe) {
+        Size size = shot.size();
+        if (size.longSide() <= Shots.PROXY_SIDE || KEPT_BYTES * size.pixels() > mostBytes) {
+            return;
+        }
+        worker.execute(() -> {
+            if (!drawing.isIdle()) {
+                return;
+            }
+            try {
+                ShotStill still = recipes.still(shot, null);
+                drawing.inTurn(person, size, Progress.NONE, () -> {
+                    line.prepare(still, recipe.at(still.moment()), size, done -> stepBack());
+                    return size;
+                });
+            } catch (CancellationException steppedBack) {
+                LOG.debug("{} was left, as somebody looks at something", shot.name());
+            } catch (RuntimeException fault) {
+                LOG.debug("{} could not be made ready to be looked at closely", shot.name(), fault);
+            }
+        });
+    }
+
+    private void stepBack() {
+        if (drawing.isForOthers()) {
+            throw new CancellationException("somebody looks at something");
+        }
     }
 
     @Override

@@ -73,6 +73,16 @@ public final class Turns {
         }
     }
 
+    /** How many work or wait. */
+    public int used() {
+        lock.lock();
+        try {
+            return places - free + count;
+        } finally {
+            lock.unlock();
+        }
+    }
+
     private void await(UUID person, Progress wanted) {
         lock.lock();
         try {
