@@ -55,13 +55,11 @@ public final class Noise {
     /**
      * One channel of a block without its plane.
      *
-     * @param mean negative where it is of no use
      * @param beside covariance of pixels side by side; above, of those one below the other; second, of those two apart
      * @param channels covariance with the next channel
      * @param edgy mean square of what a mask that sees neither planes nor lines answers
      */
-    private record Channel(
-            double mean, double variance, double beside, double above, double second, double channels, double edgy) {}
+    private record Channel(double variance, double beside, double above, double second, double channels, double edgy) {}
 
     /** Sums over the flat blocks of one brightness. */
     private static final class Flat {
@@ -72,6 +70,16 @@ public final class Noise {
         double edgy;
         double channels;
         int count;
+
+        void add(Channel block) {
+            variance += block.variance;
+            beside += block.beside;
+            channels += block.channels;
+            above += block.above;
+            second += block.second;
+            edgy += block.edgy;
+            count++;
+        }
     }
 
     /** Memory held, about. */
@@ -146,20 +154,83 @@ public final class Noise {
         }
         int step = (int) Math.max(1, (long) across * down / MOST_BLOCKS);
         int count = across * down / step;
-        // Three for each block.
-        Channel[] found = new Channel[count * 3];
+        Varying varying = new Varying(count);
         Bands.ofPieces(count, piece -> {
             int block = piece * step;
-            Channel[] own = block(photo, block % across * BLOCK, block / across * BLOCK);
-            System.arraycopy(own, 0, found, piece * 3, 3);
+            varying.look(photo, piece, block % across * BLOCK, block / across * BLOCK);
         });
-        Flat[][] flat = new Flat[3][BINS];
-        for (int c = 0; c < 3; c++) {
-            for (int bin = 0; bin < BINS; bin++) {
-                flat[c][bin] = flatOf(found, c, bin);
+        varying.findFlat();
+        // Three for each block; most blocks vary too much to be looked at closely.
+        Channel[] found = new Channel[count * 3];
+        Bands.ofPieces(count, piece -> {
+            if (varying.isFlat(piece, 0) || varying.isFlat(piece, 1) || varying.isFlat(piece, 2)) {
+                int block = piece * step;
+                Channel[] own = block(photo, block % across * BLOCK, block / across * BLOCK);
+                System.arraycopy(own, 0, found, piece * 3, 3);
+            }
+        });
+        return of(varying.flat(found));
+    }
+
+    /** How much each block varies, and which vary so little that they hold noise and little else. */
+    private static final class Varying {
+        private final int count;
+        /** By block and channel; negative where it is of no use. */
+        private final double[] means;
+
+        private final double[] variances;
+        /** By channel and brightness: up to which variance a block is flat; below 0 where there are too few. */
+        private final double[][] most = new double[3][BINS];
+
+        Varying(int count) {
+            this.count = count;
+            means = new double[3 * count];
+            variances = new double[3 * count];
+        }
+
+        void look(Picture photo, int block, int x, int y) {
+            float[] values = new float[BLOCK * BLOCK];
+            for (int c = 0; c < 3; c++) {
+                means[3 * block + c] = flattened(photo.planes().get(c).samples(), photo.width(), x, y, values);
+                variances[3 * block + c] = product(values, values);
             }
         }
-        return of(flat);
+
+        void findFlat() {
+            for (int c = 0; c < 3; c++) {
+                for (int bin = 0; bin < BINS; bin++) {
+                    double[] sorted = new double[count];
+                    int own = 0;
+                    for (int i = c; i < means.length; i += 3) {
+                        if (binOf(means[i]) == bin) {
+                            sorted[own++] = variances[i];
+                        }
+                    }
+                    Arrays.sort(sorted, 0, own);
+                    most[c][bin] = own < LEAST_BLOCKS ? -1 : SPREAD * sorted[(int) (FLAT_SHARE * own)];
+                }
+            }
+        }
+
+        boolean isFlat(int block, int channel) {
+            int i = 3 * block + channel;
+            return means[i] >= 0 && variances[i] <= most[channel][binOf(means[i])];
+        }
+
+        Flat[][] flat(Channel[] found) {
+            Flat[][] out = new Flat[3][BINS];
+            for (Flat[] each : out) {
+                Arrays.setAll(each, bin -> new Flat());
+            }
+            for (int block = 0; block < count; block++) {
+                for (int c = 0; c < 3; c++) {
+                    if (isFlat(block, c)) {
+                        out[c][binOf(means[3 * block + c])].add(found[3 * block + c]);
+                    }
+                }
+            }
+            return out;
+        }
     }
 
     private static Noise of(Flat[][] flat) {
@@ -229,45 +300,16 @@ public final class Noise {
         return Float.NaN;
     }
 
-    private static Flat flatOf(Channel[] found, int channel, int bin) {
-        double[] variances = new double[found.length / 3];
-        int count = 0;
-        for (int i = channel; i < found.length; i += 3) {
-            if (binOf(found[i].mean) == bin) {
-                variances[count++] = found[i].variance;
-            }
-        }
-        Flat flat = new Flat();
-        if (count < LEAST_BLOCKS) {
-            return flat;
-        }
-        Arrays.sort(variances, 0, count);
-        double most = SPREAD * variances[(int) (FLAT_SHARE * count)];
-        for (int i = channel; i < found.length; i += 3) {
-            if (binOf(found[i].mean) == bin && found[i].variance <= most) {
-                flat.variance += found[i].variance;
-                flat.beside += found[i].beside;
-                flat.channels += found[i].channels;
-                flat.above += found[i].above;
-                flat.second += found[i].second;
-                flat.edgy += found[i].edgy;
-                flat.count++;
-            }
-        }
-        return flat;
-    }
-
     private static int binOf(double mean) {
         return mean < 0 ? -1 : Math.min(BINS - 1, (int) (mean * BINS));
     }
 
     private static Channel[] block(Picture photo, int x0, int y0) {
         float[][] values = new float[3][];
-        double[] means = new double[3];
         double[] variances = new double[3];
         for (int c = 0; c < 3; c++) {
             values[c] = new float[BLOCK * BLOCK];
-            means[c] = flattened(photo.planes().get(c).samples(), photo.width(), x0, y0, values[c]);
+            flattened(photo.planes().get(c).samples(), photo.width(), x0, y0, values[c]);
             variances[c] = product(values[c], values[c]);
         }
         Channel[] out = new Channel[3];
@@ -279,13 +321,7 @@ public final class Noise {
             double channels = both == 0 ? 0 : product(values[c], values[next]) / both * variances[c];
             double second = (beside(values[c], 2) + above(values[c], 2)) / 2;
             out[c] = new Channel(
-                    means[c],
-                    variances[c],
-                    beside(values[c], 1),
-                    above(values[c], 1),
-                    second,
-                    channels,
-                    edgy(values[c]));
+                    variances[c], beside(values[c], 1), above(values[c], 1), second, channels, edgy(values[c]));
         }
         return out;
     }

@@ -26,12 +26,13 @@ abstract class Samples {
         if (floating || bits > TABLE_BITS) {
             return new Wide(image, curve, floating);
         }
-        return isPlain(image) ? new Bytes(image, curve) : new Tabled(image, curve, bits);
+        return isPlain(image) ? new Plain(image, curve, bits) : new Tabled(image, curve, bits);
     }
 
-    /** Whether pixels are bytes side by side, without transparency, as those of most photos. */
+    /** Whether pixels are bytes or shorts side by side, without transparency, as those of most photos and of what we store. */
     private static boolean isPlain(BufferedImage image) {
-        return image.getRaster().getTransferType() == DataBuffer.TYPE_BYTE
+        int type = image.getRaster().getTransferType();
+        return (type == DataBuffer.TYPE_BYTE || type == DataBuffer.TYPE_USHORT)
                 && image.getSampleModel() instanceof ComponentSampleModel
                 && !image.getColorModel().hasAlpha();
     }
@@ -52,28 +53,40 @@ abstract class Samples {
         return alphaBand;
     }
 
-    /** Channel by channel from the bytes as they lie there: a photo is decoded in two thirds of the time. */
-    private static final class Bytes extends Samples {
+    /** Channel by channel from the numbers as they lie there: a photo is decoded in two thirds of the time. */
+    private static final class Plain extends Samples {
         private final float[][] decode;
+        private final boolean wide;
 
-        Bytes(BufferedImage image, ToneCurve curve) {
+        Plain(BufferedImage image, ToneCurve curve, int bits) {
             super(image);
-            decode = new float[][] {curve.decoding(0, 255), curve.decoding(1, 255), curve.decoding(2, 255)};
+            wide = image.getRaster().getTransferType() == DataBuffer.TYPE_USHORT;
+            decode = curve.tables((1 << bits) - 1);
         }
 
         @Override
         void read(Raster raster, int y, float[][] light) {
             int width = light[0].length;
-            byte[] row = new byte[width * bands()];
-            raster.getDataElements(raster.getMinX(), raster.getMinY() + y, width, 1, row);
+            int x = raster.getMinX();
+            Object row = raster.getDataElements(x, raster.getMinY() + y, width, 1, null);
             for (int c = 0; c < light.length; c++) {
-                decode(row, band(c), bands(), decode[c], light[c]);
+                if (wide) {
+                    decode((short[]) row, band(c), bands(), decode[c], light[c]);
+                } else {
+                    decode((byte[]) row, band(c), bands(), decode[c], light[c]);
+                }
             }
         }
 
         private static void decode(byte[] row, int first, int step, float[] decode, float[] light) {
             for (int x = 0, at = first; x < light.length; x++, at += step) {
                 light[x] = decode[row[at] & 0xff];
+            }
+        }
+
+        private static void decode(short[] row, int first, int step, float[] decode, float[] light) {
+            for (int x = 0, at = first; x < light.length; x++, at += step) {
+                light[x] = decode[row[at] & 0xffff];
             }
         }
     }
