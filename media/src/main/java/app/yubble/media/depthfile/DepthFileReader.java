@@ -9,6 +9,7 @@ import app.yubble.media.picture.UnreadablePictureException;
 import java.awt.image.BufferedImage;
 import java.awt.image.ComponentSampleModel;
 import java.awt.image.DataBuffer;
+import java.awt.image.DataBufferUShort;
 import java.awt.image.Raster;
 
 /** Reads a depth map that another program made. */
@@ -66,21 +67,14 @@ public final class DepthFileReader {
         Plane out = new Plane(raster.getWidth(), raster.getHeight());
         int width = out.width();
         int bands = raster.getNumBands();
-        // The usual kind of map, without a call for every sample.
-        boolean isDeepGrey = bands == 1
-                && raster.getTransferType() == DataBuffer.TYPE_USHORT
-                && raster.getSampleModel() instanceof ComponentSampleModel;
+        if (bands == 1
+                && raster.getDataBuffer() instanceof DataBufferUShort deep
+                && raster.getSampleModel() instanceof ComponentSampleModel model) {
+            return grey(raster, deep, model, scale);
+        }
         Bands.ofRows(out.height(), (from, to) -> {
             float[] row = new float[width * bands];
-            short[] deep = new short[isDeepGrey ? width : 0];
             for (int y = from; y < to; y++) {
-                if (isDeepGrey) {
-                    raster.getDataElements(raster.getMinX(), raster.getMinY() + y, width, 1, deep);
-                    for (int x = 0; x < width; x++) {
-                        out.samples()[y * width + x] = (deep[x] & 0xffff) * scale;
-                    }
-                    continue;
-                }
                 raster.getPixels(raster.getMinX(), raster.getMinY() + y, width, 1, row);
                 for (int x = 0; x < width; x++) {
                     double sum = 0;
@@ -88,6 +82,25 @@ public final class DepthFileReader {
                         sum += row[x * bands + c];
                     }
                     out.samples()[y * width + x] = (float) (sum * scale);
+                }
+            }
+        });
+        return out;
+    }
+
+    /** The usual kind of map, without a call for every sample. */
+    private static Plane grey(Raster raster, DataBufferUShort deep, ComponentSampleModel model, float scale) {
+        Plane out = new Plane(raster.getWidth(), raster.getHeight());
+        short[] data = deep.getData();
+        int step = model.getPixelStride();
+        int left = raster.getMinX() - raster.getSampleModelTranslateX();
+        int top = raster.getMinY() - raster.getSampleModelTranslateY();
+        Bands.ofRows(out.height(), (from, to) -> {
+            for (int y = from; y < to; y++) {
+                int at = deep.getOffset() + model.getOffset(left, top + y);
+                int end = (y + 1) * out.width();
+                for (int i = end - out.width(); i < end; i++, at += step) {
+                    out.samples()[i] = (data[at] & 0xffff) * scale;
                 }
             }
         });

@@ -3,6 +3,8 @@ package app.yubble.media.picture;
 import java.awt.image.BufferedImage;
 import java.awt.image.ComponentSampleModel;
 import java.awt.image.DataBuffer;
+import java.awt.image.DataBufferByte;
+import java.awt.image.DataBufferUShort;
 import java.awt.image.Raster;
 
 /** Reads rows of a decoded image as linear light, transparency laid over black. */
@@ -31,8 +33,8 @@ abstract class Samples {
 
     /** Whether pixels are bytes or shorts side by side, without transparency, as those of most photos and of what we store. */
     private static boolean isPlain(BufferedImage image) {
-        int type = image.getRaster().getTransferType();
-        return (type == DataBuffer.TYPE_BYTE || type == DataBuffer.TYPE_USHORT)
+        DataBuffer data = image.getRaster().getDataBuffer();
+        return (data instanceof DataBufferByte || data instanceof DataBufferUShort)
                 && image.getSampleModel() instanceof ComponentSampleModel
                 && !image.getColorModel().hasAlpha();
     }
@@ -60,33 +62,37 @@ abstract class Samples {
 
         Plain(BufferedImage image, ToneCurve curve, int bits) {
             super(image);
-            wide = image.getRaster().getTransferType() == DataBuffer.TYPE_USHORT;
+            wide = image.getRaster().getDataBuffer() instanceof DataBufferUShort;
             decode = curve.tables((1 << bits) - 1);
         }
 
         @Override
         void read(Raster raster, int y, float[][] light) {
-            int width = light[0].length;
-            int x = raster.getMinX();
-            Object row = raster.getDataElements(x, raster.getMinY() + y, width, 1, null);
+            ComponentSampleModel model = (ComponentSampleModel) raster.getSampleModel();
+            DataBuffer data = raster.getDataBuffer();
+            int column = raster.getMinX() - raster.getSampleModelTranslateX();
+            int row = raster.getMinY() + y - raster.getSampleModelTranslateY();
+            int step = model.getPixelStride();
             for (int c = 0; c < light.length; c++) {
+                int bank = model.getBankIndices()[band(c)];
+                int first = data.getOffsets()[bank] + model.getOffset(column, row, band(c));
                 if (wide) {
-                    decode((short[]) row, band(c), bands(), decode[c], light[c]);
+                    decode(((DataBufferUShort) data).getData(bank), first, step, decode[c], light[c]);
                 } else {
-                    decode((byte[]) row, band(c), bands(), decode[c], light[c]);
+                    decode(((DataBufferByte) data).getData(bank), first, step, decode[c], light[c]);
                 }
             }
         }
 
-        private static void decode(byte[] row, int first, int step, float[] decode, float[] light) {
+        private static void decode(byte[] data, int first, int step, float[] decode, float[] light) {
             for (int x = 0, at = first; x < light.length; x++, at += step) {
-                light[x] = decode[row[at] & 0xff];
+                light[x] = decode[data[at] & 0xff];
             }
         }
 
-        private static void decode(short[] row, int first, int step, float[] decode, float[] light) {
+        private static void decode(short[] data, int first, int step, float[] decode, float[] light) {
             for (int x = 0, at = first; x < light.length; x++, at += step) {
-                light[x] = decode[row[at] & 0xffff];
+                light[x] = decode[data[at] & 0xffff];
             }
         }
     }
