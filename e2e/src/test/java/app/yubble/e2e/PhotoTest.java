@@ -408,9 +408,8 @@ class PhotoTest {
         System.out.println(
                 "60 moves of the dial asked for " + asked[0] + " previews, at most " + asked[2] + " at a time");
         assertThat(asked[2]).isLessThanOrEqualTo(2);
-        // Where answers are quicker than moves, the press and each move get one, and the end of the drag a final one;
-        // where moves come
-        // slowly, each may be followed by a final one that the next gives up.
+        // Where answers are quicker than moves, the press and each move get one, and the end of the drag a final one.
+        // Where moves come slowly, each may be followed by a final one that the next gives up.
         assertThat(asked[0]).isLessThanOrEqualTo(2 * 62);
     }
 

@@ -202,14 +202,10 @@ class EditingTest extends ServerTest {
     @Test
     void whatIsMadeReadyNeedNotBeMadeWhenItIsLookedAt() {
         String path = "/api/shots/" + shot + "/ready?longSide=";
-        double before = stagesKept();
+        double before = settled(stagesKept());
         assertThat(browser.send("POST", path + "777", "").status()).isEqualTo(202);
         // The photo and its depth on its edges, when no more comes.
-        List<Double> seen = new ArrayList<>(Collections.nCopies(20, -1.0));
-        double kept = waitFor(this::stagesKept, now -> {
-            seen.add(now);
-            return now >= before + 2 && Collections.frequency(seen.subList(seen.size() - 20, seen.size()), now) == 20;
-        });
+        double kept = settled(before + 2);
         assertThat(preview(version().get("recipe"), 777, 1).status()).isEqualTo(200);
         assertThat(stagesKept()).isEqualTo(kept);
         assertThat(browser.send("POST", path + "7", "").status()).isEqualTo(400);
@@ -223,28 +219,39 @@ class EditingTest extends ServerTest {
 
     @Test
     void aLargePhotoIsMadeReadyToBeLookedAtClosely() {
-        JsonNode small = version();
-        String path = "/api/shots/" + shot + "/ready/full?version=";
-        double before = stagesKept();
-        assertThat(browser.send("POST", path + small.get("id").asString(), "").status())
-                .isEqualTo(202);
+        String another = version().get("id").asString();
         shot = readyShot(browser, photo(2700, 1800, "jpg"));
         JsonNode own = version();
-        String closely = "/api/shots/" + shot + "/ready/full?version=";
-        // A version of another shot makes nothing ready.
-        assertThat(browser.send("POST", closely + small.get("id").asString(), "")
-                        .status())
+        String path = "/api/shots/" + shot + "/ready/full?version=";
+        double before = settled(stagesKept());
+        assertThat(browser.send("POST", path + another, "").status()).isEqualTo(202);
+        assertThat(settled(before))
+                .as("a version of another shot makes nothing ready")
+                .isEqualTo(before);
+        assertThat(browser.send("POST", path + own.get("id").asString(), "").status())
                 .isEqualTo(202);
-        assertThat(browser.send("POST", closely + own.get("id").asString(), "").status())
-                .isEqualTo(202);
-        waitFor(this::stagesKept, now -> now >= before + 2);
-        assertThat(browser.send("POST", closely + shot, "").status()).isEqualTo(404);
-        assertThat(browser.send("POST", closely + "x", "").status()).isEqualTo(400);
+        double kept = settled(before + 2);
+        String look = "{\"recipe\":" + own.get("recipe")
+                + ",\"longSide\":2700,\"region\":{\"x\":0.3,\"y\":0.3,\"width\":0.2,\"height\":0.2},\"page\":\"p\",\"number\":1}";
+        assertThat(browser.send("POST", "/api/shots/" + shot + "/preview", look).status())
+                .isEqualTo(200);
+        assertThat(stagesKept()).isEqualTo(kept);
+        assertThat(browser.send("POST", path + shot, "").status()).isEqualTo(404);
+        assertThat(browser.send("POST", path + "x", "").status()).isEqualTo(400);
         assertThat(browser()
                         .signedUp("curious")
-                        .send("POST", closely + own.get("id").asString(), "")
+                        .send("POST", path + own.get("id").asString(), "")
                         .status())
                 .isEqualTo(404);
+    }
+
+    /** How many stages are kept, once at least so many are and no more come. */
+    private double settled(double least) {
+        List<Double> seen = new ArrayList<>(Collections.nCopies(20, -1.0));
+        return waitFor(this::stagesKept, now -> {
+            seen.add(now);
+            return now >= least && Collections.frequency(seen.subList(seen.size() - 20, seen.size()), now) == 20;
+        });
     }
 
     /** Results of stages that the server keeps, by its figures. */

@@ -246,6 +246,9 @@ final class EdgeSplit {
 
         /** Takes apart what has been added. */
         void finish() {
+            if (windows.lanes() == 0) {
+                return;
+            }
             windows.measure(LEAST_STEP, STEP_SHARE);
             for (int lane = 0; lane < windows.lanes(); lane++) {
                 twoSides[lane] = windows.isWanted(lane) && findSides(lane);

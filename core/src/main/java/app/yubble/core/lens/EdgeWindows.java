@@ -297,8 +297,7 @@ final class EdgeWindows {
     }
 
     // What is beyond a bound counts 1, what is not 0: twice the distance, or nothing, made steep, over as much and 1.
-    // It is as
-    // exact as a comparison and four times as quick, because the compiler makes no vectors of those.
+    // As exact as a comparison, and four times as quick, because the compiler makes no vectors of those.
     private static void beyond(float[] radius, float[] below, float[] above, float[] near, float[] far) {
         for (int i = 0; i < radius.length; i++) {
             float under = below[i] - radius[i];

@@ -124,10 +124,6 @@ final class LayerSheet {
 
         private int at = -1;
 
-        int level() {
-            return level;
-        }
-
         void move(int y) {
             at = y;
             red = sheet.rows[0][y];

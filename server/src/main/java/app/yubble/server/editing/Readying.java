@@ -58,18 +58,7 @@ class Readying implements DisposableBean {
 
     /** Makes a shot ready to be looked at, some time soon. */
     void soon(UUID person, Shot shot, Recipe recipe, Size size) {
-        worker.execute(() -> {
-            try {
-                ShotStill still = recipes.still(shot, null);
-                drawing.inTurn(person, size, Progress.NONE, () -> {
-                    line.prepare(still, recipe.at(still.moment()), size, Progress.NONE);
-                    return size;
-                });
-            } catch (RuntimeException fault) {
-                // Whoever really looks at it will be told.
-                LOG.debug("{} could not be made ready", shot.name(), fault);
-            }
-        });
+        worker.execute(() -> prepare(person, shot, recipe, size, Progress.NONE));
     }
 
     /**
@@ -82,21 +71,23 @@ class Readying implements DisposableBean {
             return;
         }
         worker.execute(() -> {
-            if (!drawing.isIdle()) {
-                return;
-            }
-            try {
-                ShotStill still = recipes.still(shot, null);
-                drawing.inTurn(person, size, Progress.NONE, () -> {
-                    line.prepare(still, recipe.at(still.moment()), size, done -> stepBack());
-                    return size;
-                });
-            } catch (CancellationException steppedBack) {
-                LOG.debug("{} was left, as somebody looks at something", shot.name());
-            } catch (RuntimeException fault) {
-                LOG.debug("{} could not be made ready to be looked at closely", shot.name(), fault);
+            if (drawing.isIdle()) {
+                prepare(person, shot, recipe, size, done -> stepBack());
             }
         });
+    }
+
+    private void prepare(UUID person, Shot shot, Recipe recipe, Size size, Progress mayStop) {
+        try {
+            ShotStill still = recipes.still(shot, null);
+            drawing.inTurn(person, size, Progress.NONE, () -> {
+                line.prepare(still, recipe.at(still.moment()), size, mayStop);
+                return size;
+            });
+        } catch (RuntimeException fault) {
+            // Whoever really looks at it will be told.
+            LOG.debug("{} could not be made ready", shot.name(), fault);
+        }
     }
 
     private void stepBack() {

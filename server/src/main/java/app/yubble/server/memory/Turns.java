@@ -65,12 +65,7 @@ public final class Turns {
 
     /** Whether nobody works and nobody waits. */
     public boolean areFree() {
-        lock.lock();
-        try {
-            return free == places && count == 0;
-        } finally {
-            lock.unlock();
-        }
+        return used() == 0;
     }
 
     /** How many work or wait. */
