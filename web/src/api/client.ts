@@ -115,6 +115,11 @@ function upload<T>(path: string, file: File, progress: (share: number) => void, 
   })
 }
 
+/** A shot, and what tells one picture of it from another. */
+type Pictured = Pick<Shot, 'id' | 'picture'>
+
+const of = (picture?: string | null): string => (picture ? `&of=${picture}` : '')
+
 const from = (after: string | null): string => (after === null ? '' : `?after=${after}`)
 
 export type FocusPlace =
@@ -186,12 +191,17 @@ export const api = {
   recipeFile: (version: string) => `/api/versions/${version}/file`,
   takeRecipeFile: (shot: string, file: File) =>
     upload<Schemas['TakenUp']>(`/api/shots/${shot}/recipe-file`, file, () => undefined),
-  ready: (id: string, longSide: number) => send(`/api/shots/${id}/ready?longSide=${longSide}`, { method: 'POST' }),
+  /** @param photo longer side of the untouched photo */
+  ready: (id: string, longSide: number, photo?: number) =>
+    send(`/api/shots/${id}/ready?longSide=${longSide}${photo ? `&photo=${photo}` : ''}`, { method: 'POST' }),
   readyAtFullSize: (id: string, version: string) =>
     send(`/api/shots/${id}/ready/full?version=${version}`, { method: 'POST' }),
-  photo: async (id: string, longSide: number) => (await send(`/api/shots/${id}/photo?longSide=${longSide}`)).blob(),
-  photoRegion: (id: string, longSide: number, { x, y, width, height }: Region, frame = 0) =>
-    send(`/api/shots/${id}/photo?longSide=${longSide}&region=${[x, y, width, height].join(',')}&frame=${frame}`),
+  photo: async ({ id, picture }: Pictured, longSide: number) =>
+    (await send(`/api/shots/${id}/photo?longSide=${longSide}${of(picture)}`)).blob(),
+  photoRegion: ({ id, picture }: Pictured, longSide: number, { x, y, width, height }: Region, frame = 0) =>
+    send(
+      `/api/shots/${id}/photo?longSide=${longSide}&region=${[x, y, width, height].join(',')}&frame=${frame}${of(picture)}`,
+    ),
   things: (id: string, frame = 0) => json<Things>(`/api/shots/${id}/things?frame=${frame}`),
   edgeWidths: async (id: string, frame = 0) =>
     (await send(`/api/shots/${id}/edge-widths?frame=${frame}`)).arrayBuffer(),

@@ -190,7 +190,7 @@ export function usePictures(source: Source) {
     if (!current || !wish || previewState.value !== 'final') return undefined
     const patch = await ask(wish, sight.longest(), 'loupe', region)
     if (!patch) return undefined
-    const photo = await api.photoRegion(current.id, sight.longest(), region, frame.value)
+    const photo = await api.photoRegion(current, sight.longest(), region, frame.value)
     return { result: patch.bitmap, photo: await createImageBitmap(await photo.blob()) }
   }
 

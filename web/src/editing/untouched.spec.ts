@@ -44,7 +44,7 @@ describe('the untouched photo', () => {
 
   it('is shown small until it is there', async () => {
     const { original, open } = untouched()
-    void open('s')
+    void open(shot)
     await answered(small, 480)
     expect(original.value?.width).toBe(480)
     await answered(photo, 1600)
@@ -54,7 +54,7 @@ describe('the untouched photo', () => {
 
   it('is not replaced by a small one that comes late', async () => {
     const { original, open } = untouched()
-    void open('s')
+    void open(shot)
     await answered(photo, 1600)
     await answered(small, 480)
     expect(original.value?.width).toBe(1600)
@@ -63,7 +63,7 @@ describe('the untouched photo', () => {
 
   it('leaves nothing behind when one goes on to another shot', async () => {
     const { original, open, close } = untouched()
-    void open('s')
+    void open(shot)
     close()
     await answered(small, 480)
     await answered(photo, 1600)
@@ -74,7 +74,7 @@ describe('the untouched photo', () => {
   it('is shown although there is no small one', async () => {
     vi.spyOn(api, 'thumbnailOf').mockRejectedValue(new Error('gone'))
     const { original, open } = untouched()
-    void open('s')
+    void open(shot)
     await answered(photo, 1600)
     expect(original.value?.width).toBe(1600)
   })

@@ -3,7 +3,8 @@ import { api, type Shot } from '../api/client'
 import { airy, drawn, within, type Patch } from './patches'
 import type { useSight } from './sight'
 
-const LARGEST_PHOTO = 1600
+/** Longer side of the untouched photo, in pixels. */
+export const LARGEST_PHOTO = 1600
 
 type Source = {
   shot: ShallowRef<Shot | undefined>
@@ -20,19 +21,19 @@ export function useUntouched({ shot, frame, sight, isCompared, attempt }: Source
   let asked = ''
   let opened = 0
 
-  async function open(id: string): Promise<void> {
+  async function open(of: Shot): Promise<void> {
     const ticket = opened
-    void openSmall(id)
-    const bitmap = await createImageBitmap(await api.photo(id, LARGEST_PHOTO))
+    void openSmall(of)
+    const bitmap = await createImageBitmap(await api.photo(of, LARGEST_PHOTO))
     if (ticket === opened) show(bitmap)
     else bitmap.close()
   }
 
   /** Something to look at until the photo is there: what the card in Shoots showed, which the browser still has. */
-  async function openSmall(id: string): Promise<void> {
+  async function openSmall({ id, picture }: Shot): Promise<void> {
     const ticket = opened
     try {
-      const bitmap = await createImageBitmap(await api.thumbnailOf(id, shot.value?.picture))
+      const bitmap = await createImageBitmap(await api.thumbnailOf(id, picture))
       if (ticket === opened && !original.value) original.value = bitmap
       else bitmap.close()
     } catch {
@@ -58,7 +59,7 @@ export function useUntouched({ shot, frame, sight, isCompared, attempt }: Source
     asked = wish
     const ticket = opened
     await attempt(async () => {
-      const answer = await api.photoRegion(current.id, side, region, frame.value)
+      const answer = await api.photoRegion(current, side, region, frame.value)
       const bitmap = await createImageBitmap(await answer.blob())
       if (ticket !== opened || wish !== asked) return
       originalDetail.value?.bitmap.close()

@@ -161,7 +161,7 @@ export const useBench = defineStore('bench', () => {
       if (loaded.clip) await openClip(loaded)
       if (ticket !== opened) return
       // The result is asked for beside the photo, not after it.
-      const photo = loaded.clip ? undefined : openPhoto(id)
+      const photo = loaded.clip ? undefined : openPhoto(loaded)
       if (loaded.depths.length) beginWith(all)
       await photo
     } catch (problem) {
@@ -169,9 +169,9 @@ export const useBench = defineStore('bench', () => {
     }
   }
 
-  async function openPhoto(id: string): Promise<void> {
-    await pictures.open(id)
-    if (nearness.value && shot.value?.id === id) photoAt(nearness.value)
+  async function openPhoto(photo: Shot): Promise<void> {
+    await pictures.open(photo)
+    if (nearness.value && shot.value?.id === photo.id) photoAt(nearness.value)
   }
 
   async function depthArrived(id: string): Promise<void> {

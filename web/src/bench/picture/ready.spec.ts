@@ -20,7 +20,7 @@ describe('what will probably be looked at', () => {
     expect(ready).not.toHaveBeenCalled()
     rememberRoom({ width: 1024, height: 624 })
     await makeReady(shot('wide'))
-    expect(ready).toHaveBeenCalledWith('wide', 900)
+    expect(ready).toHaveBeenCalledWith('wide', 900, 1600)
     expect(firstSide({ width: 4000, height: 6000 }, { width: 1024, height: 624 }, 2)).toBe(1200)
     // Never enlarged, and no larger than a preview of the whole is drawn.
     expect(firstSide({ width: 300, height: 200 }, { width: 1024, height: 624 }, 1)).toBe(300)

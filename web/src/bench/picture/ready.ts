@@ -1,6 +1,7 @@
 import { watch } from 'vue'
 import { api, type Shot } from '../../api/client'
 import { FIRST_DRAFT, LARGEST_PREVIEW } from '../../editing/sight'
+import { LARGEST_PHOTO } from '../../editing/untouched'
 import { useBench } from '../../stores/bench'
 import { useShoots } from '../../stores/shoots'
 import { fit, type Extent } from './viewport'
@@ -49,7 +50,7 @@ export async function makeReady(shot: Shot, side = firstSide(shot)): Promise<voi
   if (!side || !['ready', 'refining'].includes(shot.state) || now - (asked.get(key) ?? -KEPT) < KEPT) return
   asked.set(key, now)
   try {
-    await api.ready(shot.id, side)
+    await api.ready(shot.id, side, shot.clip ? undefined : LARGEST_PHOTO)
   } catch {
     // It will be made when it is looked at.
   }

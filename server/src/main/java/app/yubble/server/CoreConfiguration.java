@@ -6,6 +6,7 @@ import app.yubble.core.refocus.StageKey;
 import app.yubble.core.subject.FaceFinder;
 import app.yubble.media.picture.PictureReader;
 import app.yubble.server.memory.LastUsed;
+import app.yubble.server.storage.StageFolder;
 import app.yubble.vision.DepthEngines;
 import app.yubble.vision.FaceNetworks;
 import app.yubble.vision.ModelFolder;
@@ -37,10 +38,10 @@ class CoreConfiguration {
     }
 
     @Bean
-    RefocusLine previewLine(YubbleProperties properties, LastUsed kept) {
+    RefocusLine previewLine(YubbleProperties properties, LastUsed kept, StageFolder stages) {
         Cache<StageKey, CompletableFuture<StageCache.Kept>> results =
                 kept.upTo(properties.cacheBytes(), CoreConfiguration::bytes, "stages");
-        return new RefocusLine(new StageCache(results.asMap()));
+        return new RefocusLine(new StageCache(results.asMap()), stages);
     }
 
     /** What is still being made weighs nothing, and stays. */

@@ -24,6 +24,7 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param mostClipFrames of a clip
  * @param cacheBytes how much memory results of stages may hold
  * @param viewerBytes how much memory may hold what open pages looked at last
+ * @param stageDiskBytes how much of the disk results of stages may hold; 0 keeps none
  * @param leastFreeBytes of the disk, kept for the database: with less no file is taken and none made
  * @param mostAccountBytes of files that one account may have
  * @param mostAccountShots as many photos and clips one account may have
@@ -49,6 +50,7 @@ public record YubbleProperties(
         int mostClipFrames,
         long cacheBytes,
         long viewerBytes,
+        long stageDiskBytes,
         long leastFreeBytes,
         long mostAccountBytes,
         int mostAccountShots,

@@ -154,6 +154,9 @@ class BringingInTest extends ServerTest {
         JsonNode before = browser.get("/api/shots/" + shot).json();
         JsonNode versions = browser.get("/api/shots/" + shot + "/versions").json();
         String path = "/api/shots/" + shot + "/source";
+        String seen = "/api/shots/" + shot + "/photo?longSide=320";
+        byte[] old = browser.get(seen).body();
+        assertThat(browser.get(seen).body()).isEqualTo(old);
         assertThat(browser.upload(path, "wide.jpg", photo(640, 400, "jpg")).text())
                 .contains("another shape", "640 x 400");
         assertThat(browser.upload(path, "broken.jpg", new byte[300]).status()).isEqualTo(422);
@@ -170,6 +173,7 @@ class BringingInTest extends ServerTest {
         assertThat(after.get("format").asString()).isEqualTo("PNG");
         assertThat(after.get("depths")).isEqualTo(before.get("depths"));
         assertThat(after.get("picture")).isNotEqualTo(before.get("picture"));
+        assertThat(browser.get(seen).body()).isNotEqualTo(old);
         assertThat(browser.get("/api/shots/" + shot + "/versions").json()).isEqualTo(versions);
     }
 

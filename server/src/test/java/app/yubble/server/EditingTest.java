@@ -208,6 +208,9 @@ class EditingTest extends ServerTest {
         double kept = settled(before + 2);
         assertThat(preview(version().get("recipe"), 777, 1).status()).isEqualTo(200);
         assertThat(stagesKept()).isEqualTo(kept);
+        assertThat(browser.send("POST", path + "777&photo=778", "").status()).isEqualTo(202);
+        settled(kept + 1);
+        assertThat(browser.send("POST", path + "777&photo=2561", "").status()).isEqualTo(400);
         assertThat(browser.send("POST", path + "7", "").status()).isEqualTo(400);
         assertThat(browser.send("POST", path + "40000", "").status()).isEqualTo(400);
         assertThat(browser.send("POST", path + "700&longSide=701&longSide=702", "")

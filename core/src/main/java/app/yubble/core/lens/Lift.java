@@ -3,6 +3,7 @@ package app.yubble.core.lens;
 import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
+import java.nio.ByteBuffer;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
@@ -56,6 +57,34 @@ public final class Lift {
     /** Memory held. */
     public long bytes() {
         return Arrays.stream(squares).filter(each -> each != null).count() * SQUARE * SQUARE * Float.BYTES;
+    }
+
+    /** All of it, for {@link #read(ByteBuffer)}. */
+    public ByteBuffer written() {
+        ByteBuffer out =
+                ByteBuffer.allocate(Math.toIntExact(2L * Integer.BYTES + (long) squares.length * Byte.BYTES + bytes()));
+        out.putInt(size.width()).putInt(size.height());
+        for (float @Nullable [] each : squares) {
+            out.put((byte) (each == null ? 0 : 1));
+            if (each != null) {
+                out.asFloatBuffer().put(each);
+                out.position(out.position() + each.length * Float.BYTES);
+            }
+        }
+        return out.rewind();
+    }
+
+    public static Lift read(ByteBuffer from) {
+        Lift out = new Lift(new Size(from.getInt(), from.getInt()));
+        for (int i = 0; i < out.squares.length; i++) {
+            if (from.get() != 0) {
+                float[] square = new float[SQUARE * SQUARE];
+                from.asFloatBuffer().get(square);
+                from.position(from.position() + square.length * Float.BYTES);
+                out.squares[i] = square;
+            }
+        }
+        return out;
     }
 
     /** The lifts of {@code count} pixels from (x, y) on, side by side. */

@@ -5,10 +5,28 @@ import app.yubble.core.lens.Glints;
 import app.yubble.core.lens.Lift;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
 import java.util.List;
 
 /** How much each pixel's light is lifted before it is blurred. */
-record GlintsStage(PictureStage picture, Glints glints) implements WholeStage<Lift> {
+record GlintsStage(PictureStage picture, Glints glints) implements StoredStage<Lift> {
+    private static final Form<Lift> FORM = new Form<>(Lift::written, Lift::read);
+
+    @Override
+    public Still still() {
+        return picture.still();
+    }
+
+    @Override
+    public Size size() {
+        return picture.size();
+    }
+
+    @Override
+    public Form<Lift> form() {
+        return FORM;
+    }
+
     @Override
     public String name() {
         return "glints";

@@ -6,7 +6,7 @@ import app.yubble.core.raster.Size;
 import java.util.List;
 
 /** The decoded picture at a size, in linear light. */
-record PictureStage(Still still, Size size) implements WholeStage<Picture> {
+record PictureStage(Still still, Size size) implements StoredStage<Picture> {
     /** In pixels. Reading a file takes longer than all that follows, but a larger picture would push the rest out of the cache. */
     private static final long MOST_KEPT = 8_000_000;
 
@@ -38,6 +38,17 @@ record PictureStage(Still still, Size size) implements WholeStage<Picture> {
     @Override
     public Class<Picture> type() {
         return Picture.class;
+    }
+
+    @Override
+    public Form<Picture> form() {
+        return Form.PICTURE;
+    }
+
+    /** What is not reduced is in a file already. */
+    @Override
+    public boolean isStored() {
+        return isReduced() && StoredStage.super.isStored();
     }
 
     @Override

@@ -34,16 +34,23 @@ public final class RefocusLine {
     private static final int PART_STEP = 512;
 
     private final StageCache cache;
+    private final StageStore store;
     private final Results whole;
 
     public RefocusLine(StageCache cache) {
-        this.cache = cache;
-        whole = new WholeResults(cache);
+        this(cache, StageStore.NONE);
     }
 
-    /** The decoded picture at {@code size}. */
+    /** @param store what of the results outlives the cache */
+    public RefocusLine(StageCache cache, StageStore store) {
+        this.cache = cache;
+        this.store = store;
+        whole = new WholeResults(cache, store, Progress.NONE);
+    }
+
+    /** The decoded picture at {@code size}; what is shown of it is better kept than that. */
     public Picture picture(Still still, Size size) {
-        return whole.of(new PictureStage(still, size));
+        return new WholeResults(cache).of(new PictureStage(still, size));
     }
 
     /** Nearness of every pixel of the picture at {@code size}, after the depth trim and the ladder. */
@@ -81,7 +88,7 @@ public final class RefocusLine {
     public void prepare(Still still, Recipe recipe, Size size, Progress mayStop) {
         prepare(
                 Line.of(still, recipe, size, 1, List.of(), List.of()).result().maker(),
-                new WholeResults(cache, mayStop));
+                new WholeResults(cache, store, mayStop));
     }
 
     private static void prepare(Stage<?> stage, Results whole) {

@@ -2,10 +2,26 @@ package app.yubble.core.refocus;
 
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
 import java.util.List;
 
 /** Nearness of every pixel, its edges on the picture's edges. */
-record SnappedStage(PictureStage picture, DepthStage depth, double snap) implements PlaneStage {
+record SnappedStage(PictureStage picture, DepthStage depth, double snap) implements PlaneStage, StoredStage<Plane> {
+    @Override
+    public Still still() {
+        return picture.still();
+    }
+
+    @Override
+    public Size size() {
+        return picture.size();
+    }
+
+    @Override
+    public Form<Plane> form() {
+        return Form.PLANE;
+    }
+
     @Override
     public String name() {
         return "snapped";

@@ -27,6 +27,11 @@ public interface Still {
         return size();
     }
 
+    /** Up to this longer side results are kept beyond memory; 0 where nobody comes back to one still among thousands. */
+    default int mostStored() {
+        return 0;
+    }
+
     /** How much work its depth edges are. */
     default DepthEdges.Detail detail() {
         return DepthEdges.Detail.FINE;

@@ -10,8 +10,6 @@ import app.yubble.core.recipe.Course;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.View;
-import app.yubble.media.picture.Origin;
-import app.yubble.media.picture.PictureWriter;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.follow.Follows;
 import app.yubble.server.problem.RefusedException;
@@ -26,8 +24,6 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotNull;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.time.Duration;
 import java.util.List;
@@ -49,7 +45,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class PreviewController {
     private static final int MOST_TOUCHUPS = 1000;
-    private static final double QUALITY = 0.9;
     // What the cache holds of one picture: its colours, its nearness and its glints.
     private static final long MOST_PIXELS = 30_000_000;
 
@@ -57,7 +52,7 @@ class PreviewController {
     private final RefocusLine line;
     private final ShotRecipes recipes;
     private final PreviewDesk desk;
-    private final Origins origins;
+    private final Untouched untouched;
     private final Drawing drawing;
     private final Follows follows;
 
@@ -66,7 +61,7 @@ class PreviewController {
             RefocusLine line,
             ShotRecipes recipes,
             PreviewDesk desk,
-            Origins origins,
+            Untouched untouched,
             Drawing drawing,
             Follows follows) {
         this.follows = follows;
@@ -75,7 +70,7 @@ class PreviewController {
         this.line = line;
         this.recipes = recipes;
         this.desk = desk;
-        this.origins = origins;
+        this.untouched = untouched;
     }
 
     /**
@@ -126,8 +121,7 @@ class PreviewController {
             responseCode = "200",
             content = @Content(mediaType = "image/jpeg", schema = @Schema(type = "string", format = "binary")))
     ResponseEntity<byte[]> preview(
-            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid PreviewRequest wanted)
-            throws IOException {
+            @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid PreviewRequest wanted) {
         ServerTiming timing = new ServerTiming();
         Shot shot = shots.owned(id, who.id());
         Recipe sent = recipes.allowed(wanted.recipe(), who);
@@ -165,7 +159,7 @@ class PreviewController {
                 result = Resample.crop(result, news);
             }
             timing.done("compare");
-            byte[] jpeg = jpeg(result, shot);
+            byte[] jpeg = untouched.jpeg(result, shot);
             timing.done("encode");
             return answer.header("X-Region", told(region, size))
                     .header("Server-Timing", timing.header("preview"))
@@ -194,7 +188,7 @@ class PreviewController {
                 + size.height();
     }
 
-    /** The untouched photo at a size, or a region of it. It never changes, so it may be kept. */
+    /** The untouched photo at a size, or a region of it; whoever keeps it gives each picture of a shot an address of its own. */
     @GetMapping("/api/shots/{id}/photo")
     @ApiResponse(
             responseCode = "200",
@@ -204,33 +198,25 @@ class PreviewController {
             @PathVariable UUID id,
             @RequestParam @Min(16) @Max(40000) int longSide,
             @RequestParam(required = false) @Nullable List<Double> region,
-            @RequestParam(required = false) @Nullable Integer frame)
-            throws IOException {
+            @RequestParam(required = false) @Nullable Integer frame) {
         Shot shot = shots.owned(id, who.id());
         RegionPart wanted = region == null || region.size() != 4
                 ? null
                 : new RegionPart(region.get(0), region.get(1), region.get(2), region.get(3));
         Size size = sizeOf(shot, longSide, wanted != null);
         Region part = wanted == null ? Region.all(size) : wanted.within(size);
-        Picture picture = drawing.inTurn(
-                who.id(),
-                size,
-                Progress.NONE,
-                () -> Resample.crop(line.picture(recipes.still(shot, frame), size), part));
+        ShotStill still = recipes.still(shot, frame);
+        byte[] jpeg = part.equals(Region.all(size))
+                ? untouched.whole(who.id(), shot, still, size)
+                : untouched.jpeg(
+                        drawing.inTurn(
+                                who.id(), size, Progress.NONE, () -> Resample.crop(line.picture(still, size), part)),
+                        shot);
         return ResponseEntity.ok()
                 .header("X-Region", told(part, size))
                 .contentType(MediaType.IMAGE_JPEG)
                 .cacheControl(CacheControl.maxAge(Duration.ofDays(30)).cachePrivate())
-                .body(jpeg(picture, shot));
-    }
-
-    // The profile stays with the preview, so that the browser shows the photo's own colours.
-    private byte[] jpeg(Picture picture, Shot shot) throws IOException {
-        Origin origin = origins.of(shot);
-        ByteArrayOutputStream out = new ByteArrayOutputStream(1 << 18);
-        Origin plain = new Origin("JPEG", picture.size(), origin.profile(), origin.curve(), origin.camera());
-        PictureWriter.write(picture, plain, PictureWriter.Format.JPEG, QUALITY, out);
-        return out.toByteArray();
+                .body(jpeg);
     }
 
     /**

@@ -9,6 +9,7 @@ import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -34,14 +35,19 @@ class ReadyController {
      * A shot will probably be looked at; nothing is promised.
      *
      * @param longSide of its previews, in pixels
+     * @param photo longer side of the untouched photo; null where that is not needed
      */
     @PostMapping("/api/shots/{id}/ready")
     @ResponseStatus(HttpStatus.ACCEPTED)
     void ready(
             @AuthenticationPrincipal SignedIn who,
             @PathVariable UUID id,
-            @RequestParam @NotEmpty @Size(max = 2) List<@Min(16) @Max(Shots.PROXY_SIDE) Integer> longSide) {
+            @RequestParam @NotEmpty @Size(max = 2) List<@Min(16) @Max(Shots.PROXY_SIDE) Integer> longSide,
+            @RequestParam(required = false) @Min(16) @Max(Shots.PROXY_SIDE) @Nullable Integer photo) {
         Shot shot = shots.owned(id, who.id());
+        if (photo != null && !shot.isClip()) {
+            readying.photoSoon(who.id(), shot, shot.size().fitting(photo));
+        }
         versions.named(id, who.id()).stream()
                 .findFirst()
                 .ifPresent(first -> longSide.forEach(side -> readying.soon(

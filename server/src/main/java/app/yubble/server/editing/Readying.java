@@ -33,6 +33,7 @@ class Readying implements DisposableBean {
     private static final int SHARE_OF_HEAP = 5;
 
     private final RefocusLine line;
+    private final Untouched untouched;
     private final ShotRecipes recipes;
     private final Drawing drawing;
     private final long mostBytes;
@@ -49,8 +50,9 @@ class Readying implements DisposableBean {
             },
             new ThreadPoolExecutor.DiscardOldestPolicy());
 
-    Readying(RefocusLine line, ShotRecipes recipes, Drawing drawing, YubbleProperties properties) {
+    Readying(RefocusLine line, Untouched untouched, ShotRecipes recipes, Drawing drawing, YubbleProperties properties) {
         this.line = line;
+        this.untouched = untouched;
         this.recipes = recipes;
         this.drawing = drawing;
         mostBytes = Math.min(properties.cacheBytes(), Runtime.getRuntime().maxMemory() / SHARE_OF_HEAP);
@@ -59,6 +61,18 @@ class Readying implements DisposableBean {
     /** Makes a shot ready to be looked at, some time soon. */
     void soon(UUID person, Shot shot, Recipe recipe, Size size) {
         worker.execute(() -> prepare(person, shot, recipe, size, Progress.NONE));
+    }
+
+    /** The untouched photo too, as a page asks for it first. */
+    void photoSoon(UUID person, Shot shot, Size size) {
+        worker.execute(() -> {
+            try {
+                untouched.whole(person, shot, recipes.still(shot, null), size);
+            } catch (RuntimeException fault) {
+                // Whoever really looks at it will be told.
+                LOG.debug("{} could not be made ready", shot.name(), fault);
+            }
+        });
     }
 
     /**

@@ -92,6 +92,11 @@ final class PhotoMaterial implements ShotMaterial, ShotStill, Photo {
         return isReduced(wanted) ? size().fitting(Shots.PROXY_SIDE) : size();
     }
 
+    @Override
+    public int mostStored() {
+        return Shots.PROXY_SIDE;
+    }
+
     private boolean isReduced(Size wanted) {
         return shot.proxyHash() != null && wanted.longSide() <= Shots.PROXY_SIDE;
     }

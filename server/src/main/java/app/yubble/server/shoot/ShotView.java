@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param state with REFINING depth can be used already
  * @param problem why it failed
  * @param clip null for a photo
- * @param picture changes whenever its thumbnail does; null when there is none
+ * @param picture changes whenever the file or its thumbnail does; null when there is no thumbnail
  * @param notice something about the file that stops nothing
  */
 public record ShotView(
@@ -34,8 +34,8 @@ public record ShotView(
         @Nullable ClipLength clip,
         @Nullable String picture,
         List<DepthView> depths) {
-    /** Letters of a hash that tell one picture of a shot from another. */
-    private static final int MARK = 12;
+    /** Letters of a hash that tell one from another. */
+    private static final int MARK = 6;
 
     /**
      * How long a clip is.
@@ -94,7 +94,7 @@ public record ShotView(
     }
 
     static ShotView of(Shot shot, List<DepthMap> maps) {
-        String picture = shot.thumbnailHash();
+        String thumbnail = shot.thumbnailHash();
         return new ShotView(
                 shot.id(),
                 shot.shootId(),
@@ -110,7 +110,7 @@ public record ShotView(
                 shot.notice(),
                 CameraView.of(shot.camera()),
                 shot.isClip() ? new ClipLength(shot.frames(), shot.micros()) : null,
-                picture == null ? null : picture.substring(0, MARK),
+                thumbnail == null ? null : shot.contentHash().substring(0, MARK) + thumbnail.substring(0, MARK),
                 maps.stream().map(DepthView::of).toList());
     }
 }

@@ -36,11 +36,13 @@ public class Sweep {
     private static final Duration JUST_STORED = Duration.ofMinutes(5);
 
     private final FileStore files;
+    private final StageFolder stages;
     private final NamedFiles names;
     private final JdbcTemplate database;
     private final Path work;
 
-    Sweep(FileStore files, NamedFiles names, JdbcTemplate database, YubbleProperties properties) {
+    Sweep(FileStore files, StageFolder stages, NamedFiles names, JdbcTemplate database, YubbleProperties properties) {
+        this.stages = stages;
         work = properties.data().resolve("work");
         this.files = files;
         this.names = names;
@@ -110,6 +112,7 @@ public class Sweep {
         // They have a name again, or are gone.
         known.keySet().forEach(hash -> database.update("delete from unnamed_file where hash = ?", hash));
         files.removeLeftOver(moment);
+        stages.removeGone(files);
         return removed;
     }
 
@@ -127,6 +130,7 @@ public class Sweep {
         for (String hash : unnamed) {
             removed += files.remove(hash, moment) ? 1 : 0;
         }
+        stages.removeGone(files);
         return removed;
     }
 }

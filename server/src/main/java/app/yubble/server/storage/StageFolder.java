@@ -1,0 +1,254 @@
+package app.yubble.server.storage;
+
+import app.yubble.core.refocus.RefocusLine;
+import app.yubble.core.refocus.StageKey;
+import app.yubble.core.refocus.StageStore;
+import app.yubble.media.picture.PictureReader;
+import app.yubble.server.YubbleProperties;
+import com.google.common.cache.Cache;
+import com.google.common.cache.CacheBuilder;
+import java.io.IOException;
+import java.net.JarURLConnection;
+import java.net.URI;
+import java.net.URL;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileTime;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.UUID;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
+import java.util.jar.JarFile;
+import java.util.stream.Stream;
+import java.util.zip.CRC32C;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.DisposableBean;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.stereotype.Component;
+import org.springframework.util.FileSystemUtils;
+
+/**
+ * What was used last of the results of stages, as files: {@code stages/BUILD/STILL/KEY}. Another build computes something else, so it begins
+ * with nothing. Whatever goes wrong here costs time only: a file that is damaged or cannot be read is as if it were not there.
+ */
+@Component
+public final class StageFolder implements StageStore, DisposableBean {
+    private static final Logger LOG = LoggerFactory.getLogger(StageFolder.class);
+    private static final String PARTIAL = ".part";
+    /** Results that wait to be written; those of two photos. More are not kept. */
+    private static final int MOST_WAITING = 16;
+    /** Before the content: its CRC-32C, as a long. */
+    private static final int HEADER = Long.BYTES;
+    /** Sizes are weighed in as many bytes, so that a sum fits an int. */
+    private static final int WEIGHED = 1024;
+    /** Files that nobody would miss leave more of the disk free than those that are needed. */
+    private static final int CARE = 4;
+
+    private final Path folder;
+    private final long mostBytes;
+    private final long leastFree;
+    /** Bytes by path below the folder. */
+    private final Cache<String, Long> known;
+
+    private final ThreadPoolExecutor writer = new ThreadPoolExecutor(
+            1,
+            1,
+            0,
+            TimeUnit.SECONDS,
+            new LinkedBlockingQueue<>(MOST_WAITING),
+            work -> {
+                Thread thread = new Thread(work, "stages");
+                thread.setDaemon(true);
+                return thread;
+            },
+            new ThreadPoolExecutor.DiscardPolicy());
+
+    @Autowired
+    StageFolder(YubbleProperties properties) throws IOException {
+        this(
+                properties.data().toAbsolutePath().resolve("stages"),
+                properties.stageDiskBytes(),
+                CARE * properties.leastFreeBytes(),
+                build(RefocusLine.class, PictureReader.class));
+    }
+
+    StageFolder(Path root, long mostBytes, long leastFree, String build) throws IOException {
+        folder = root.resolve(build);
+        this.mostBytes = mostBytes;
+        this.leastFree = leastFree;
+        known = CacheBuilder.newBuilder()
+                .concurrencyLevel(1)
+                .maximumWeight(mostBytes / WEIGHED)
+                .weigher((String path, Long bytes) -> (int) (bytes / WEIGHED) + 1)
+                .<String, Long>removalListener(gone -> {
+                    if (gone.wasEvicted()) {
+                        delete(folder.resolve(String.valueOf(gone.getKey())));
+                    }
+                })
+                .build();
+        Files.createDirectories(folder);
+        writer.execute(() -> begin(root));
+    }
+
+    /** Names what computes: by the sums of all its classes, or as nobody else when they are not in archives. */
+    private static String build(Class<?>... ofEachPart) throws IOException {
+        CRC32C sum = new CRC32C();
+        for (Class<?> each : ofEachPart) {
+            String place =
+                    each.getProtectionDomain().getCodeSource().getLocation().toString();
+            if (place.endsWith("/classes/")) {
+                return UUID.randomUUID().toString();
+            }
+            URL archive = URI.create(place.startsWith("jar:") ? place : "jar:" + place + "!/")
+                    .toURL();
+            try (JarFile part = ((JarURLConnection) archive.openConnection()).getJarFile()) {
+                part.stream()
+                        .map(entry -> entry.getName() + entry.getCrc())
+                        .forEach(entry -> sum.update(entry.getBytes(StandardCharsets.UTF_8)));
+            }
+        }
+        return Long.toHexString(sum.getValue());
+    }
+
+    /** Removes what other builds have left, and knows what this one has. */
+    private void begin(Path root) {
+        try {
+            for (Path other : below(root)) {
+                if (!other.equals(folder)) {
+                    FileSystemUtils.deleteRecursively(other);
+                }
+            }
+            List<Path> files = new ArrayList<>();
+            for (Path still : below(folder)) {
+                files.addAll(below(still));
+            }
+            files.sort(Comparator.comparingLong(file -> file.toFile().lastModified()));
+            for (Path file : files) {
+                if (file.toString().endsWith(PARTIAL)) {
+                    delete(file);
+                } else {
+                    known.put(folder.relativize(file).toString(), Files.size(file));
+                }
+            }
+        } catch (IOException fault) {
+            LOG.warn("results of stages cannot be kept: {}", fault.getMessage());
+        }
+    }
+
+    private static List<Path> below(Path folder) throws IOException {
+        try (Stream<Path> all = Files.list(folder)) {
+            return all.toList();
+        }
+    }
+
+    private static String path(String still, StageKey key) {
+        return still + "/" + key.hash();
+    }
+
+    @Override
+    public @Nullable ByteBuffer find(String still, StageKey key) {
+        String path = path(still, key);
+        if (known.getIfPresent(path) == null) {
+            return null;
+        }
+        Path file = folder.resolve(path);
+        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ)) {
+            ByteBuffer all = channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size());
+            if (all.remaining() > HEADER && all.getLong() == checksum(all.duplicate())) {
+                Files.setLastModifiedTime(file, FileTime.from(Instant.now()));
+                return all.slice();
+            }
+            LOG.warn("a kept result of a stage was damaged, and is made anew");
+        } catch (NoSuchFileException gone) {
+            LOG.debug("{} has just been let go of", path);
+        } catch (IOException fault) {
+            LOG.warn("a kept result of a stage cannot be read: {}", fault.getMessage());
+        }
+        known.invalidate(path);
+        delete(file);
+        return null;
+    }
+
+    @Override
+    public void keep(String still, StageKey key, Supplier<ByteBuffer> written) {
+        if (mostBytes > 0) {
+            writer.execute(() -> write(path(still, key), written));
+        }
+    }
+
+    private void write(String path, Supplier<ByteBuffer> written) {
+        Path file = folder.resolve(path);
+        Path partial = folder.resolve(path + PARTIAL);
+        try {
+            if (Files.getFileStore(folder).getUsableSpace() < leastFree) {
+                return;
+            }
+            Files.createDirectories(folder.resolve(path).getParent());
+            ByteBuffer content = written.get();
+            long bytes = (long) HEADER + content.remaining();
+            ByteBuffer header = ByteBuffer.allocate(HEADER)
+                    .putLong(checksum(content.duplicate()))
+                    .flip();
+            try (FileChannel out = FileChannel.open(
+                    partial,
+                    StandardOpenOption.WRITE,
+                    StandardOpenOption.CREATE,
+                    StandardOpenOption.TRUNCATE_EXISTING)) {
+                for (ByteBuffer each : List.of(header, content)) {
+                    while (each.hasRemaining()) {
+                        out.write(each);
+                    }
+                }
+            }
+            Files.move(partial, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            known.put(path, bytes);
+        } catch (IOException | RuntimeException fault) {
+            LOG.warn("a result of a stage cannot be kept: {}", fault.getMessage());
+            delete(partial);
+        }
+    }
+
+    private static long checksum(ByteBuffer content) {
+        CRC32C out = new CRC32C();
+        out.update(content);
+        return out.getValue();
+    }
+
+    /** Removes what was made of stills whose files are gone. */
+    void removeGone(FileStore files) throws IOException {
+        for (Path still : below(folder)) {
+            if (Files.notExists(files.local(still.getFileName().toString()))) {
+                for (Path file : below(still)) {
+                    known.invalidate(folder.relativize(file).toString());
+                }
+                FileSystemUtils.deleteRecursively(still);
+            }
+        }
+    }
+
+    private static void delete(Path file) {
+        try {
+            Files.deleteIfExists(file);
+        } catch (IOException fault) {
+            LOG.warn("{} cannot be removed: {}", file, fault.getMessage());
+        }
+    }
+
+    @Override
+    public void destroy() {
+        writer.shutdownNow();
+    }
+}
