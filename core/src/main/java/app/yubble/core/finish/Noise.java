@@ -2,6 +2,7 @@ package app.yubble.core.finish;
 
 import app.yubble.core.raster.Picture;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.util.Arrays;
 
 /** The noise of a photo: its standard deviation in each channel by brightness, how alike the channels are, and how large it is. */
@@ -81,9 +82,10 @@ public final class Noise {
         return levels[channel][low] + (at - low) * (levels[channel][high] - levels[channel][low]);
     }
 
-    /** All of it, for {@link #read(ByteBuffer)}. */
+    /** All of it, for {@link #read(ByteBuffer)}; little-endian. */
     public ByteBuffer written() {
         ByteBuffer out = ByteBuffer.allocate((int) BYTES + 2 * Double.BYTES)
+                .order(ByteOrder.LITTLE_ENDIAN)
                 .putDouble(alike)
                 .putDouble(side);
         for (float[] channel : levels) {

@@ -4,6 +4,7 @@ import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Size;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
@@ -59,10 +60,11 @@ public final class Lift {
         return Arrays.stream(squares).filter(each -> each != null).count() * SQUARE * SQUARE * Float.BYTES;
     }
 
-    /** All of it, for {@link #read(ByteBuffer)}. */
+    /** All of it, for {@link #read(ByteBuffer)}; little-endian. */
     public ByteBuffer written() {
-        ByteBuffer out =
-                ByteBuffer.allocate(Math.toIntExact(2L * Integer.BYTES + (long) squares.length * Byte.BYTES + bytes()));
+        ByteBuffer out = ByteBuffer.allocate(
+                        Math.toIntExact(2L * Integer.BYTES + (long) squares.length * Byte.BYTES + bytes()))
+                .order(ByteOrder.LITTLE_ENDIAN);
         out.putInt(size.width()).putInt(size.height());
         for (float @Nullable [] each : squares) {
             out.put((byte) (each == null ? 0 : 1));

@@ -2,56 +2,71 @@ package app.yubble.core.refocus;
 
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
+import java.io.IOException;
 import java.nio.ByteBuffer;
-import java.nio.FloatBuffer;
+import java.nio.ByteOrder;
+import java.nio.channels.WritableByteChannel;
 import java.util.function.Function;
 
 /**
  * How a result is written so that reading it gives the very same.
  *
- * @param write everything, from the buffer's position to its limit
+ * @param read from a buffer of the order {@link #ORDER}
  */
-record Form<T>(Function<T, ByteBuffer> write, Function<ByteBuffer, T> read) {
-    /** What comes before the samples. */
-    private static final int SIDES = 2 * Integer.BYTES;
+record Form<T>(Writer<T> writer, Function<ByteBuffer, T> read) {
+    /** That of the machines we run on: numbers are copied as they lie. */
+    static final ByteOrder ORDER = ByteOrder.LITTLE_ENDIAN;
 
     static final Form<Plane> PLANE = new Form<>(
-            plane -> {
-                ByteBuffer out = sized(plane, 1);
-                out.asFloatBuffer().put(plane.samples());
-                return out.rewind();
+            (plane, out) -> {
+                writeSides(plane, out);
+                PackedSamples.write(plane.samples(), out);
             },
-            in -> {
-                int width = in.getInt();
-                int height = in.getInt();
-                return plane(width, height, in.asFloatBuffer());
-            });
+            in -> plane(in.getInt(), in.getInt(), in));
 
     static final Form<Picture> PICTURE = new Form<>(
-            picture -> {
-                ByteBuffer out = sized(picture.red(), picture.planes().size());
-                FloatBuffer samples = out.asFloatBuffer();
-                picture.planes().forEach(each -> samples.put(each.samples()));
-                return out.rewind();
+            (picture, out) -> {
+                writeSides(picture.red(), out);
+                for (Plane each : picture.planes()) {
+                    PackedSamples.write(each.samples(), out);
+                }
             },
             in -> {
                 int width = in.getInt();
                 int height = in.getInt();
-                FloatBuffer samples = in.asFloatBuffer();
-                return new Picture(
-                        plane(width, height, samples), plane(width, height, samples), plane(width, height, samples));
+                return new Picture(plane(width, height, in), plane(width, height, in), plane(width, height, in));
             });
 
-    /** Begun with the sides. */
-    private static ByteBuffer sized(Plane like, int planes) {
-        return ByteBuffer.allocate(Math.toIntExact(SIDES + planes * like.bytes()))
-                .putInt(like.width())
-                .putInt(like.height());
+    /** Writes a result, numbers in {@link #ORDER}. */
+    @FunctionalInterface
+    interface Writer<T> {
+        void write(T result, WritableByteChannel out) throws IOException;
     }
 
-    private static Plane plane(int width, int height, FloatBuffer samples) {
+    /** Of what has few bytes. */
+    static <T> Form<T> of(Function<T, ByteBuffer> write, Function<ByteBuffer, T> read) {
+        return new Form<>((result, out) -> out.write(write.apply(result)), read);
+    }
+
+    T read(ByteBuffer from) {
+        return read.apply(from.order(ORDER));
+    }
+
+    StageStore.Written written(T result) {
+        return out -> writer.write(result, out);
+    }
+
+    private static void writeSides(Plane of, WritableByteChannel out) throws IOException {
+        out.write(ByteBuffer.allocate(2 * Integer.BYTES)
+                .order(ORDER)
+                .putInt(of.width())
+                .putInt(of.height())
+                .flip());
+    }
+
+    private static Plane plane(int width, int height, ByteBuffer in) {
         Plane out = new Plane(width, height);
-        samples.get(out.samples());
+        PackedSamples.read(in, out.samples());
         return out;
     }
 }

@@ -5,21 +5,15 @@ import app.yubble.core.lens.Glints;
 import app.yubble.core.lens.Lift;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
-import app.yubble.core.raster.Size;
 import java.util.List;
 
 /** How much each pixel's light is lifted before it is blurred. */
 record GlintsStage(PictureStage picture, Glints glints) implements StoredStage<Lift> {
-    private static final Form<Lift> FORM = new Form<>(Lift::written, Lift::read);
+    private static final Form<Lift> FORM = Form.of(Lift::written, Lift::read);
 
     @Override
     public Still still() {
         return picture.still();
-    }
-
-    @Override
-    public Size size() {
-        return picture.size();
     }
 
     @Override

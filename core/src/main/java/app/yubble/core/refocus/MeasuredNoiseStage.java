@@ -1,12 +1,11 @@
 package app.yubble.core.refocus;
 
 import app.yubble.core.finish.Noise;
-import app.yubble.core.raster.Size;
 import java.util.List;
 
 /** The photo's own noise, measured once for all smaller sizes: in a small picture texture would look like noise. */
 record MeasuredNoiseStage(PictureStage picture) implements StoredStage<Noise> {
-    private static final Form<Noise> FORM = new Form<>(Noise::written, Noise::read);
+    private static final Form<Noise> FORM = Form.of(Noise::written, Noise::read);
 
     /** For a picture: in the one that it is made from, if that is kept ready. */
     static MeasuredNoiseStage of(PictureStage picture) {
@@ -19,19 +18,8 @@ record MeasuredNoiseStage(PictureStage picture) implements StoredStage<Noise> {
     }
 
     @Override
-    public Size size() {
-        return picture.size();
-    }
-
-    @Override
     public Form<Noise> form() {
         return FORM;
-    }
-
-    /** It is a few numbers, whatever it was measured in. */
-    @Override
-    public boolean isStored() {
-        return still().mostStored() > 0;
     }
 
     @Override

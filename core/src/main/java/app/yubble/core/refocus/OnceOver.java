@@ -28,13 +28,15 @@ final class OnceOver implements Results {
     private static final int GRID = 64;
 
     private final StageCache cache = StageCache.keepingAll();
-    private final Results whole = new WholeResults(cache);
+    private final WholeResults whole;
     /** By local stages: of the whole picture, or of the part that is looked at. */
     private final Map<Stage<?>, Object> made = new HashMap<>();
 
     private Region looked;
 
-    OnceOver(Size size) {
+    /** @param known where some of what is needed may be found */
+    OnceOver(Size size, StageStore known) {
+        whole = new WholeResults(cache, known.finding(), Progress.NONE);
         looked = Region.all(size);
     }
 
@@ -94,9 +96,9 @@ final class OnceOver implements Results {
 
     /**
      * Everything that a result depends on, each after what it takes. What is not local comes first, and of that what keeps a number for each
-     * pixel last: so long there is room for what the others need while they are made.
+     * pixel last: so long there is room for what the others need while they are made. What a kept result took is not needed.
      */
-    private static List<Stage<?>> order(Stage<?> result) {
+    private List<Stage<?>> order(Stage<?> result) {
         Set<Stage<?>> all = new LinkedHashSet<>();
         collect(result.maker(), all);
         return all.stream()
@@ -108,8 +110,10 @@ final class OnceOver implements Results {
         return stage instanceof PlaneStage || makers(stage).stream().anyMatch(OnceOver::needsPlane);
     }
 
-    private static void collect(Stage<?> stage, Set<Stage<?>> to) {
-        makers(stage).forEach(each -> collect(each, to));
+    private void collect(Stage<?> stage, Set<Stage<?>> to) {
+        if (!whole.isKept(stage)) {
+            makers(stage).forEach(each -> collect(each, to));
+        }
         to.add(stage);
     }
 

@@ -45,10 +45,11 @@ record PictureStage(Still still, Size size) implements StoredStage<Picture> {
         return Form.PICTURE;
     }
 
-    /** What is not reduced is in a file already. */
+    /** The one that is kept ready is in a file that is quick to read; the full one is in a file that is not. */
     @Override
     public boolean isStored() {
-        return isReduced() && StoredStage.super.isStored();
+        boolean isReady = size.equals(still.kept(size)) && !size.equals(still.size());
+        return !isReady && StoredStage.super.isStored();
     }
 
     @Override

@@ -36,6 +36,8 @@ public final class RefocusLine {
     private final StageCache cache;
     private final StageStore store;
     private final Results whole;
+    /** The same for what is looked at in passing: parts, of whatever size. */
+    private final Results inPassing;
 
     public RefocusLine(StageCache cache) {
         this(cache, StageStore.NONE);
@@ -46,11 +48,12 @@ public final class RefocusLine {
         this.cache = cache;
         this.store = store;
         whole = new WholeResults(cache, store, Progress.NONE);
+        inPassing = new WholeResults(cache, store.finding(), Progress.NONE);
     }
 
     /** The decoded picture at {@code size}; what is shown of it is better kept than that. */
     public Picture picture(Still still, Size size) {
-        return new WholeResults(cache).of(new PictureStage(still, size));
+        return inPassing.of(new PictureStage(still, size));
     }
 
     /** Nearness of every pixel of the picture at {@code size}, after the depth trim and the ladder. */
@@ -138,18 +141,25 @@ public final class RefocusLine {
                             painted(recipe, masks),
                             reveals(recipe, masks));
                 },
-                whole,
+                view.isWhole() ? whole : inPassing,
                 progress);
     }
 
     /**
      * The result for somebody who does not look again, part by part, so that it never is in memory as a whole. Neither uses nor fills the
-     * line's cache.
+     * cache of a line.
+     *
+     * @param known where some of what it takes may be found
      */
     public static void renderParts(
-            Still still, Recipe recipe, Size size, Progress progress, BiConsumer<Region, Picture> to) {
+            Still still,
+            Recipe recipe,
+            Size size,
+            StageStore known,
+            Progress progress,
+            BiConsumer<Region, Picture> to) {
         double radius = recipe.aperture().radiusPerNearness(size, recipe.band().centre());
-        OnceOver once = new OnceOver(size);
+        OnceOver once = new OnceOver(size, known);
         once.prepare(Line.of(still, recipe, size, radius, List.of(), List.of()).result());
         progress.at(BEFORE_PARTS);
         TouchupMasks masks = new TouchupMasks(

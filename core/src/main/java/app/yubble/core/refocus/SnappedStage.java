@@ -2,7 +2,6 @@ package app.yubble.core.refocus;
 
 import app.yubble.core.depth.DepthEdges;
 import app.yubble.core.raster.Plane;
-import app.yubble.core.raster.Size;
 import java.util.List;
 
 /** Nearness of every pixel, its edges on the picture's edges. */
@@ -10,11 +9,6 @@ record SnappedStage(PictureStage picture, DepthStage depth, double snap) impleme
     @Override
     public Still still() {
         return picture.still();
-    }
-
-    @Override
-    public Size size() {
-        return picture.size();
     }
 
     @Override

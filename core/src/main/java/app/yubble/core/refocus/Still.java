@@ -27,9 +27,9 @@ public interface Still {
         return size();
     }
 
-    /** Up to this longer side results are kept beyond memory; 0 where nobody comes back to one still among thousands. */
-    default int mostStored() {
-        return 0;
+    /** Whether results may be kept beyond memory; not where nobody comes back to one still among thousands. */
+    default boolean isStored() {
+        return false;
     }
 
     /** How much work its depth edges are. */

@@ -1,17 +1,13 @@
 package app.yubble.core.refocus;
 
-import app.yubble.core.raster.Size;
-
 /** A step that takes so long that its result is worth more than the memory: it may be kept in a {@link StageStore}. */
 interface StoredStage<T> extends WholeStage<T> {
     /** What it is made of. */
     Still still();
 
-    Size size();
-
     Form<T> form();
 
     default boolean isStored() {
-        return size().longSide() <= still().mostStored();
+        return still().isStored();
     }
 }

@@ -16,6 +16,10 @@ public record View(Size size, Region part) {
         }
     }
 
+    boolean isWhole() {
+        return part.equals(Region.all(size));
+    }
+
     /** All of it. */
     public static View of(Size size) {
         return new View(size, Region.all(size));

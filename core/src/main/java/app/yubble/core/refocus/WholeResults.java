@@ -18,24 +18,32 @@ record WholeResults(StageCache cache, StageStore store, Progress mayStop) implem
 
     @Override
     public <T> T of(Stage<T> stage) {
-        if (stage.maker() instanceof WholeStage<T> maker) {
-            return cache.get(maker.key(), maker.type(), maker::bytes, () -> {
-                mayStop.at(0);
-                return maker instanceof StoredStage<T> stored && stored.isStored() ? known(stored) : maker.make(this);
-            });
+        if (!(stage.maker() instanceof WholeStage<T> maker)) {
+            throw new IllegalArgumentException(stage.name() + " is made for somebody who looks at it");
         }
-        throw new IllegalArgumentException(stage.name() + " is made for somebody who looks at it");
+        StageKey key = maker.key();
+        if (!(maker instanceof StoredStage<T> stored) || !stored.isStored()) {
+            return cache.get(key, maker.type(), maker::bytes, () -> made(maker));
+        }
+        String still = stored.still().id();
+        T out = cache.get(key, maker.type(), maker::bytes, () -> {
+            ByteBuffer kept = store.find(still, key);
+            return kept == null ? made(maker) : stored.form().read(kept);
+        });
+        store.keep(still, key, stored.form().written(out));
+        return out;
     }
 
-    private <T> T known(StoredStage<T> stage) {
-        String still = stage.still().id();
-        ByteBuffer kept = store.find(still, stage.key());
-        if (kept != null) {
-            return stage.form().read().apply(kept);
-        }
-        T made = stage.make(this);
-        store.keep(still, stage.key(), () -> stage.form().write().apply(made));
-        return made;
+    /** Whether a result need not be made, nor what it takes. */
+    boolean isKept(Stage<?> stage) {
+        return stage instanceof StoredStage<?> stored
+                && stored.isStored()
+                && store.has(stored.still().id(), stored.key());
+    }
+
+    private <T> T made(WholeStage<T> maker) {
+        mayStop.at(0);
+        return maker.make(this);
     }
 
     @Override

@@ -89,7 +89,7 @@ class OnceOverTest {
 
     private static Picture once(Photo photo, Recipe recipe, List<Region> parts) {
         Picture out = Picture.blank(SIZE);
-        RefocusLine.renderParts(photo, recipe, SIZE, Progress.NONE, (part, picture) -> {
+        RefocusLine.renderParts(photo, recipe, SIZE, StageStore.NONE, Progress.NONE, (part, picture) -> {
             parts.add(part);
             Resample.paste(picture, out, part.x(), part.y());
         });
@@ -151,6 +151,7 @@ class OnceOverTest {
                         new Filed(true),
                         PLAIN,
                         SIZE,
+                        StageStore.NONE,
                         done -> {
                             if (done > 0.5) {
                                 throw new CancellationException();

@@ -8,16 +8,26 @@ import app.yubble.core.focus.SharpBand;
 import app.yubble.core.lens.Aperture;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Progress;
+import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.DepthChoice;
 import app.yubble.core.recipe.Recipe;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
+import java.nio.channels.Channels;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.function.Supplier;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class StageStoreTest {
     private static final Size FULL = new Size(900, 600);
@@ -29,12 +39,12 @@ class StageStoreTest {
 
     /** A noisy card with a lamp before a wall; it counts how often its file is read. */
     private static final class Card implements Photo {
-        private final int mostStored;
+        private final boolean stored;
         private final Picture picture;
         int read;
 
-        Card(int mostStored) {
-            this.mostStored = mostStored;
+        Card(boolean stored) {
+            this.stored = stored;
             Random noise = new Random(7);
             picture = Pictures.grey(
                     FULL.width(),
@@ -65,12 +75,12 @@ class StageStoreTest {
 
         @Override
         public Size kept(Size wanted) {
-            return new Size(600, 400);
+            return wanted.width() > 600 ? FULL : new Size(600, 400);
         }
 
         @Override
-        public int mostStored() {
-            return mostStored;
+        public boolean isStored() {
+            return stored;
         }
 
         @Override
@@ -91,44 +101,102 @@ class StageStoreTest {
         final Map<StageKey, ByteBuffer> all = new HashMap<>();
 
         @Override
+        public boolean has(String still, StageKey key) {
+            return all.containsKey(key);
+        }
+
+        @Override
         public ByteBuffer find(String still, StageKey key) {
             ByteBuffer known = all.get(key);
             return known == null ? null : known.duplicate();
         }
 
         @Override
-        public void keep(String still, StageKey key, Supplier<ByteBuffer> written) {
+        public void keep(String still, StageKey key, Written written) {
             assertThat(still).isEqualTo("card");
-            all.put(key, written.get());
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            try {
+                written.to(Channels.newChannel(bytes));
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+            all.putIfAbsent(key, ByteBuffer.wrap(bytes.toByteArray()));
         }
     }
 
-    private static Picture look(Card card, StageStore store, Size size) {
+    private static Picture look(Card card, StageStore store, View view) {
         RefocusLine line = new RefocusLine(StageCache.keepingAll(), store);
-        return line.render(new Viewer(), card, RECIPE, View.of(size), Progress.NONE);
+        return line.render(new Viewer(), card, RECIPE, view, Progress.NONE);
     }
 
-    @Test
-    void whatIsOpenedAgainIsTheVerySameAndIsNotReadAgain() {
+    @ParameterizedTest
+    @ValueSource(ints = {300, 900})
+    void whatIsOpenedAgainIsTheVerySameAndIsNotReadAgain(int side) {
         Bytes store = new Bytes();
-        Card card = new Card(600);
-        Picture without = look(new Card(0), StageStore.NONE, SEEN);
-        Picture first = look(card, store, SEEN);
+        Card card = new Card(true);
+        View view = View.of(FULL.fitting(side));
+        Picture without = look(new Card(false), StageStore.NONE, view);
+        Picture first = look(card, store, view);
         card.read = 0;
-        Picture again = look(card, store, SEEN);
+        Picture again = look(card, store, view);
         assertThat(card.read).isZero();
         assertThat(Picture.difference(first, again)).isNull();
         assertThat(Picture.difference(without, again)).isNull();
         // Something is blurred, so that the same is not just the photo.
-        assertThat(Picture.difference(card.picture(SEEN), again)).isNotNull();
+        assertThat(Picture.difference(card.picture(view.size()), again)).isNotNull();
     }
 
     @Test
-    void largeSizesAndStillsThatStayNowhereAreNotKept() {
+    void partsAndFramesAreLookedAtInPassing() {
         Bytes store = new Bytes();
-        look(new Card(0), store, SEEN);
+        look(new Card(false), store, View.of(SEEN));
+        Card card = new Card(true);
+        View part = new View(FULL, new Region(40, 30, 100, 80));
+        Picture first = look(card, store, part);
         assertThat(store.all).isEmpty();
-        look(new Card(SEEN.longSide()), store, FULL);
-        assertThat(store.all).as("its noise alone").hasSize(1);
+        // What was looked at in passing is kept as soon as it is made ready.
+        RefocusLine line = new RefocusLine(StageCache.keepingAll(), store);
+        line.render(new Viewer(), card, RECIPE, part, Progress.NONE);
+        line.prepare(card, RECIPE, FULL, Progress.NONE);
+        card.read = 0;
+        assertThat(Picture.difference(first, look(card, store, part))).isNull();
+        assertThat(card.read).isZero();
+    }
+
+    @Test
+    void aDeliveryUsesWhatIsKeptAndKeepsNothing() {
+        Bytes store = new Bytes();
+        Card card = new Card(true);
+        List<Picture> parts = new ArrayList<>();
+        RefocusLine.renderParts(card, RECIPE, FULL, store, Progress.NONE, (part, picture) -> parts.add(picture));
+        assertThat(store.all).isEmpty();
+        new RefocusLine(StageCache.keepingAll(), store).prepare(card, RECIPE, FULL, Progress.NONE);
+        card.read = 0;
+        RefocusLine.renderParts(card, RECIPE, FULL, store, Progress.NONE, (part, picture) -> parts.add(picture));
+        assertThat(card.read).isZero();
+        assertThat(parts).hasSize(2);
+        assertThat(Picture.difference(parts.get(0), parts.get(1))).isNull();
+    }
+
+    /** Values that are few, as of a file of 8 bits, of 16, and more; and one that equals another, but has other bits. */
+    @ParameterizedTest
+    @CsvSource({"200, 1", "255, 1", "256, 2", "65535, 2", "65536, 4"})
+    void samplesAreReadAsTheyWere(int values, int bytes) throws IOException {
+        float[] samples = new float[600_000];
+        for (int i = 0; i < samples.length; i++) {
+            samples[i] = (i % values) * 0.37f - 5;
+        }
+        samples[0] = -0f;
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        PackedSamples.write(samples, Channels.newChannel(out));
+        PackedSamples.write(new float[] {1, 2}, Channels.newChannel(out));
+        assertThat(out.size()).isBetween(bytes * samples.length, bytes * samples.length + 4 * 65_600);
+        ByteBuffer in = ByteBuffer.wrap(out.toByteArray()).order(Form.ORDER);
+        float[] read = new float[samples.length];
+        PackedSamples.read(in, read);
+        assertThat(Arrays.mismatch(samples, read)).isNegative();
+        float[] next = new float[2];
+        PackedSamples.read(in, next);
+        assertThat(next).containsExactly(1, 2);
     }
 }

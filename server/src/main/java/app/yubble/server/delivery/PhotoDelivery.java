@@ -13,6 +13,7 @@ import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.Layers;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageCache;
+import app.yubble.core.refocus.StageStore;
 import app.yubble.media.depthfile.DepthWriter;
 import app.yubble.media.depthfile.StoredDepthWriter;
 import app.yubble.media.layered.LayeredWriter;
@@ -51,9 +52,12 @@ class PhotoDelivery {
     private final Materials materials;
     private final FileStore files;
     private final StoredPictures pictures;
+    private final StageStore stages;
     private final PictureReader reader;
 
-    PhotoDelivery(Materials materials, FileStore files, StoredPictures pictures, PictureReader reader) {
+    PhotoDelivery(
+            Materials materials, FileStore files, StoredPictures pictures, StageStore stages, PictureReader reader) {
+        this.stages = stages;
         this.materials = materials;
         this.files = files;
         this.pictures = pictures;
@@ -71,12 +75,19 @@ class PhotoDelivery {
      * One run.
      *
      * @param size of the result
+     * @param stages where some of what it takes may be found
      */
     private record Run(
-            DeliverySettings settings, ShotStill still, Recipe recipe, Size size, Origin origin, Progress progress) {
+            DeliverySettings settings,
+            ShotStill still,
+            Recipe recipe,
+            Size size,
+            Origin origin,
+            StageStore stages,
+            Progress progress) {
         // A cache of its own: the stages of one large picture would push everybody's previews out of the shared one.
-        private static RefocusLine line() {
-            return new RefocusLine(StageCache.keepingAll());
+        private RefocusLine line() {
+            return new RefocusLine(StageCache.keepingAll(), stages.finding());
         }
 
         private Plane depth() {
@@ -129,7 +140,7 @@ class PhotoDelivery {
         }
 
         private void draw(Recipe wanted, Size at, BiConsumer<Region, Picture> to) {
-            RefocusLine.renderParts(still, wanted, at, progress.part(0.02, 0.95), to);
+            RefocusLine.renderParts(still, wanted, at, stages, progress.part(0.02, 0.95), to);
         }
 
         private WriteSettings writing(PictureWriter.Format format) {
@@ -151,7 +162,7 @@ class PhotoDelivery {
         ShotStill still = materials.of(shot).frame(0);
         Size size = delivery.settings().size(shot.size());
         Origin origin = reader.inspect(files.bytes(shot.contentHash())).withSize(size);
-        return new Run(delivery.settings(), still, stored.at(still.moment()), size, origin, progress);
+        return new Run(delivery.settings(), still, stored.at(still.moment()), size, origin, stages, progress);
     }
 
     private Made depth(Run run, DepthWriter.Format format) throws IOException {

@@ -21,12 +21,22 @@ public class Drawing {
     /** These take seconds, and much memory. */
     private static final int MOST_LARGE = 40;
 
+    /** What the cache holds of one picture: its colours, its nearness and its glints. */
+    private static final long MOST_PIXELS = 30_000_000;
+
     private final Turns turns = new Turns(AT_ONCE, MOST_OF_ONE, MOST_WAITING);
     private final Turns large = new Turns(AT_ONCE, MOST_OF_ONE, MOST_LARGE);
     private final MemoryGate gate;
 
     Drawing(MemoryGate gate) {
         this.gate = gate;
+    }
+
+    /** The size at which a picture that would be as large is drawn: a very large one is drawn a little smaller. */
+    static Size closest(Size wanted) {
+        return wanted.longSide() > Shots.PROXY_SIDE && wanted.pixels() > MOST_PIXELS
+                ? wanted.fitting((int) (wanted.longSide() * Math.sqrt((double) MOST_PIXELS / wanted.pixels())))
+                : wanted;
     }
 
     /** Whether nobody waits for anything. */

@@ -45,8 +45,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class PreviewController {
     private static final int MOST_TOUCHUPS = 1000;
-    // What the cache holds of one picture: its colours, its nearness and its glints.
-    private static final long MOST_PIXELS = 30_000_000;
 
     private final Shots shots;
     private final RefocusLine line;
@@ -175,11 +173,7 @@ class PreviewController {
         if (size.longSide() > Shots.PROXY_SIDE && !ofRegion) {
             throw new RefusedException("More than " + Shots.PROXY_SIDE + " pixels are drawn of a region only.");
         }
-        if (size.longSide() > Shots.PROXY_SIDE && size.pixels() > MOST_PIXELS) {
-            double share = Math.sqrt((double) MOST_PIXELS / size.pixels());
-            return shot.size().fitting((int) (size.longSide() * share));
-        }
-        return size;
+        return Drawing.closest(size);
     }
 
     /** Left, top, width and height of a region, then the width and height of the whole. */

@@ -80,7 +80,7 @@ class Readying implements DisposableBean {
      * Between any two stages it steps back for whoever looks at something.
      */
     void closelySoon(UUID person, Shot shot, Recipe recipe) {
-        Size size = shot.size();
+        Size size = Drawing.closest(shot.size());
         if (size.longSide() <= Shots.PROXY_SIDE || KEPT_BYTES * size.pixels() > mostBytes) {
             return;
         }

@@ -36,7 +36,7 @@ class Untouched {
 
     /** All of a still. */
     byte[] whole(UUID person, Shot shot, ShotStill still, Size size) {
-        if (size.longSide() > still.mostStored()) {
+        if (!still.isStored()) {
             return jpeg(picture(person, still, size), shot);
         }
         StageKey key = new StageKey("photo " + size + " " + QUALITY);
@@ -47,7 +47,7 @@ class Untouched {
             return out;
         }
         byte[] made = jpeg(picture(person, still, size), shot);
-        stages.keep(still.id(), key, () -> ByteBuffer.wrap(made));
+        stages.keep(still.id(), key, out -> out.write(ByteBuffer.wrap(made)));
         return made;
     }
 

@@ -93,8 +93,8 @@ final class PhotoMaterial implements ShotMaterial, ShotStill, Photo {
     }
 
     @Override
-    public int mostStored() {
-        return Shots.PROXY_SIDE;
+    public boolean isStored() {
+        return true;
     }
 
     private boolean isReduced(Size wanted) {

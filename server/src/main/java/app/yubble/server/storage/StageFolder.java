@@ -13,6 +13,7 @@ import java.net.URI;
 import java.net.URL;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.channels.WritableByteChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -24,11 +25,12 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
-import java.util.function.Supplier;
 import java.util.jar.JarFile;
 import java.util.stream.Stream;
 import java.util.zip.CRC32C;
@@ -49,7 +51,7 @@ public final class StageFolder implements StageStore, DisposableBean {
     private static final Logger LOG = LoggerFactory.getLogger(StageFolder.class);
     private static final String PARTIAL = ".part";
     /** Results that wait to be written; those of two photos. More are not kept. */
-    private static final int MOST_WAITING = 16;
+    private static final int MOST_WAITING = 8;
     /** Before the content: its CRC-32C, as a long. */
     private static final int HEADER = Long.BYTES;
     /** Sizes are weighed in as many bytes, so that a sum fits an int. */
@@ -63,6 +65,9 @@ public final class StageFolder implements StageStore, DisposableBean {
     /** Bytes by path below the folder. */
     private final Cache<String, Long> known;
 
+    /** Paths of what is being written or waits for it. */
+    private final Set<String> asked = ConcurrentHashMap.newKeySet();
+
     private final ThreadPoolExecutor writer = new ThreadPoolExecutor(
             1,
             1,
@@ -74,7 +79,11 @@ public final class StageFolder implements StageStore, DisposableBean {
                 thread.setDaemon(true);
                 return thread;
             },
-            new ThreadPoolExecutor.DiscardPolicy());
+            (work, pool) -> {
+                if (work instanceof Writing writing) {
+                    writing.drop();
+                }
+            });
 
     @Autowired
     StageFolder(YubbleProperties properties) throws IOException {
@@ -159,6 +168,11 @@ public final class StageFolder implements StageStore, DisposableBean {
     }
 
     @Override
+    public boolean has(String still, StageKey key) {
+        return known.getIfPresent(path(still, key)) != null;
+    }
+
+    @Override
     public @Nullable ByteBuffer find(String still, StageKey key) {
         String path = path(still, key);
         if (known.getIfPresent(path) == null) {
@@ -167,7 +181,7 @@ public final class StageFolder implements StageStore, DisposableBean {
         Path file = folder.resolve(path);
         try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ)) {
             ByteBuffer all = channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size());
-            if (all.remaining() > HEADER && all.getLong() == checksum(all.duplicate())) {
+            if (all.remaining() > HEADER && all.getLong() == sum(all.duplicate())) {
                 Files.setLastModifiedTime(file, FileTime.from(Instant.now()));
                 return all.slice();
             }
@@ -183,45 +197,96 @@ public final class StageFolder implements StageStore, DisposableBean {
     }
 
     @Override
-    public void keep(String still, StageKey key, Supplier<ByteBuffer> written) {
-        if (mostBytes > 0) {
-            writer.execute(() -> write(path(still, key), written));
+    public void keep(String still, StageKey key, Written written) {
+        String path = path(still, key);
+        if (mostBytes > 0 && known.getIfPresent(path) == null && asked.add(path)) {
+            writer.execute(new Writing(path, written));
         }
     }
 
-    private void write(String path, Supplier<ByteBuffer> written) {
-        Path file = folder.resolve(path);
-        Path partial = folder.resolve(path + PARTIAL);
-        try {
-            if (Files.getFileStore(folder).getUsableSpace() < leastFree) {
-                return;
+    /** A file that is being written, or waits for it. */
+    private final class Writing implements Runnable {
+        private final String path;
+        private final Written written;
+
+        Writing(String path, Written written) {
+            this.path = path;
+            this.written = written;
+        }
+
+        @Override
+        public void run() {
+            Path file = folder.resolve(path);
+            Path partial = folder.resolve(path + PARTIAL);
+            try {
+                if (Files.getFileStore(folder).getUsableSpace() >= leastFree) {
+                    Files.createDirectories(folder.resolve(path).getParent());
+                    write(partial);
+                    long bytes = Files.size(partial);
+                    Files.move(partial, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+                    known.put(path, bytes);
+                }
+            } catch (IOException | RuntimeException fault) {
+                LOG.warn("a result of a stage cannot be kept: {}", fault.getMessage());
+                delete(partial);
+            } finally {
+                asked.remove(path);
             }
-            Files.createDirectories(folder.resolve(path).getParent());
-            ByteBuffer content = written.get();
-            long bytes = (long) HEADER + content.remaining();
-            ByteBuffer header = ByteBuffer.allocate(HEADER)
-                    .putLong(checksum(content.duplicate()))
-                    .flip();
+        }
+
+        private void write(Path partial) throws IOException {
             try (FileChannel out = FileChannel.open(
                     partial,
                     StandardOpenOption.WRITE,
                     StandardOpenOption.CREATE,
                     StandardOpenOption.TRUNCATE_EXISTING)) {
-                for (ByteBuffer each : List.of(header, content)) {
-                    while (each.hasRemaining()) {
-                        out.write(each);
-                    }
-                }
+                out.position(HEADER);
+                SummedChannel summed = new SummedChannel(out);
+                written.to(summed);
+                out.write(ByteBuffer.allocate(HEADER).putLong(summed.sum()).flip(), 0);
             }
-            Files.move(partial, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-            known.put(path, bytes);
-        } catch (IOException | RuntimeException fault) {
-            LOG.warn("a result of a stage cannot be kept: {}", fault.getMessage());
-            delete(partial);
+        }
+
+        void drop() {
+            asked.remove(path);
         }
     }
 
-    private static long checksum(ByteBuffer content) {
+    /** Sums up what goes through. */
+    private static final class SummedChannel implements WritableByteChannel {
+        private final FileChannel to;
+        private final CRC32C sum = new CRC32C();
+
+        SummedChannel(FileChannel to) {
+            this.to = to;
+        }
+
+        long sum() {
+            return sum.getValue();
+        }
+
+        @Override
+        public int write(ByteBuffer from) throws IOException {
+            int bytes = from.remaining();
+            sum.update(from.duplicate());
+            while (from.hasRemaining()) {
+                to.write(from);
+            }
+            return bytes;
+        }
+
+        @Override
+        public boolean isOpen() {
+            return to.isOpen();
+        }
+
+        @Override
+        public void close() throws IOException {
+            to.close();
+        }
+    }
+
+    private static long sum(ByteBuffer content) {
         CRC32C out = new CRC32C();
         out.update(content);
         return out.getValue();

@@ -51,7 +51,7 @@ class StageFolderTest {
     }
 
     private static void keep(StageFolder stages, String still, int number) {
-        stages.keep(still, key(number), () -> content(number));
+        stages.keep(still, key(number), out -> out.write(content(number)));
         await().until(() -> stages.find(still, key(number)) != null);
     }
 
@@ -107,7 +107,7 @@ class StageFolderTest {
     @Test
     void nothingIsKeptWhenTheDiskIsNearlyFullOrNothingIsToBeKept() throws IOException, InterruptedException {
         for (StageFolder each : List.of(open(PLENTY, Long.MAX_VALUE, "one"), open(0, 0, "two"))) {
-            each.keep("a", key(1), () -> content(1));
+            each.keep("a", key(1), out -> out.write(content(1)));
             Thread.sleep(100);
             assertThat(each.find("a", key(1))).isNull();
         }
@@ -132,7 +132,7 @@ class StageFolderTest {
     @Test
     void whatCannotBeWrittenIsNotThereAndHarmsNothing() throws IOException {
         StageFolder stages = open(PLENTY, 0, "one");
-        stages.keep("a", key(1), () -> {
+        stages.keep("a", key(1), out -> {
             throw new IllegalStateException("the pen broke");
         });
         keep(stages, "a", 2);
