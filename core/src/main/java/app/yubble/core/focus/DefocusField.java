@@ -1,10 +1,11 @@
 package app.yubble.core.focus;
 
 import app.yubble.core.raster.Bands;
+import app.yubble.core.raster.BlockRanges;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
 
-/** Computes the defocus field. */
+/** Computes the defocus field: signed blur radii, positive behind the band. */
 public final class DefocusField {
     // Nearness is looked up in this many steps; at 400 px per unit of nearness one step is a hundredth of a pixel.
     private static final int STEPS = 1 << 15;
@@ -13,7 +14,24 @@ public final class DefocusField {
     /** Nearness that tilts may add: one across and one down. */
     private static final int MOST_TILT = 2;
 
-    private DefocusField() {}
+    private final SharpBand level;
+    private final int off;
+    private final float[] radiusAt;
+
+    /** @param radiusPerNearness pixels of radius per unit of nearness outside the band, not negative */
+    public DefocusField(SharpBand band, Gain gain, double radiusPerNearness) {
+        if (!(radiusPerNearness >= 0)) {
+            throw new IllegalArgumentException("radius per nearness must not be negative, found " + radiusPerNearness);
+        }
+        // A band over everything is over everything however it is tilted.
+        level = band.coversEverything() ? SharpBand.EVERYTHING : band;
+        off = (level.isLevel() ? MOST_PAINTED : MOST_PAINTED + MOST_TILT) * STEPS;
+        radiusAt = new float[STEPS + 2 * off + 1];
+        for (int i = 0; i < radiusAt.length; i++) {
+            double outside = level.outside((double) (i - off) / STEPS);
+            radiusAt[i] = (float) (radiusPerNearness * outside * (outside > 0 ? gain.behind() : gain.front()));
+        }
+    }
 
     /**
      * Signed blur radius of every pixel, in pixels.
@@ -22,25 +40,27 @@ public final class DefocusField {
      * @param radiusPerNearness pixels of radius per unit of nearness outside the band, not negative
      */
     public static Plane of(Plane nearness, SharpBand band, Gain gain, double radiusPerNearness) {
+        return new DefocusField(band, gain, radiusPerNearness).of(nearness);
+    }
+
+    private Plane of(Plane nearness) {
         Plane out = new Plane(nearness.size());
-        renew(out, Region.all(out.size()), nearness, band, gain, radiusPerNearness);
+        fill(out, Region.all(out.size()), nearness);
         return out;
     }
 
-    /** Computes a part of such a field anew, in place. */
-    public static void renew(
-            Plane field, Region part, Plane nearness, SharpBand band, Gain gain, double radiusPerNearness) {
-        if (!(radiusPerNearness >= 0)) {
-            throw new IllegalArgumentException("radius per nearness must not be negative, found " + radiusPerNearness);
-        }
-        // A band over everything is over everything however it is tilted.
-        SharpBand level = band.coversEverything() ? SharpBand.EVERYTHING : band;
-        int off = (level.isLevel() ? MOST_PAINTED : MOST_PAINTED + MOST_TILT) * STEPS;
-        float[] radiusAt = new float[STEPS + 2 * off + 1];
-        for (int i = 0; i < radiusAt.length; i++) {
-            double outside = level.outside((double) (i - off) / STEPS);
-            radiusAt[i] = (float) (radiusPerNearness * outside * (outside > 0 ? gain.behind() : gain.front()));
-        }
+    /** Whether the radius depends on nearness alone: the nearer, the less. */
+    public boolean isLevel() {
+        return level.isLevel();
+    }
+
+    /** Ranges of the radii, of those of nearness. Exact for a level field. */
+    public BlockRanges ranges(BlockRanges nearness) {
+        return new BlockRanges(of(nearness.high()), of(nearness.low()));
+    }
+
+    /** Computes a part of a field in place. */
+    public void fill(Plane field, Region part, Plane nearness) {
         float[] in = nearness.samples();
         float[] to = field.samples();
         int width = nearness.width();

@@ -44,16 +44,15 @@ public final class LensRender {
     /** The same from a field that is kept. */
     public static Picture render(
             Picture source, RadiusField field, Disc disc, Lift lift, Region region, Progress progress) {
-        Plane radius = field.radii();
-        if (!radius.size().equals(source.size())) {
+        if (!field.size().equals(source.size())) {
             throw new IllegalArgumentException(
-                    "picture " + source.size() + " and defocus field " + radius.size() + " must have one size");
+                    "picture " + source.size() + " and defocus field " + field.size() + " must have one size");
         }
         if (!region.within(source.size())) {
             throw new IllegalArgumentException(region + " is not within the picture of " + source.size());
         }
         Reach reach = field.reach();
-        Job job = new Job(source, radius, lift, reach, new DiscShape(disc), Plan.of(reach.overall(), source.size()));
+        Job job = new Job(source, field, lift, reach, new DiscShape(disc), Plan.of(reach.overall(), source.size()));
         Picture out = Picture.blank(region.size());
         List<Tiling.Tile> tiles = Tiling.of(job, region);
         try (Shelf shelf = Shelf.open()) {
@@ -82,7 +81,7 @@ public final class LensRender {
     }
 
     /** What all tiles of one rendering share. */
-    record Job(Picture source, Plane radius, Lift lift, Reach reach, DiscShape shape, Plan plan) {}
+    record Job(Picture source, RadiusField field, Lift lift, Reach reach, DiscShape shape, Plan plan) {}
 
     /**
      * @param steps of radius up to the largest in the whole picture, so that every tile has the same

@@ -4,6 +4,7 @@ import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Region;
 import java.util.Arrays;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /** One tile of {@link LensRender}: its pixels and a margin around them, the layers cut from them, and the result. */
@@ -45,7 +46,8 @@ final class LensTile {
         hasFront = job.reach().hasFront(box);
         hasBehind = job.reach().hasBehind(box);
         discs = new DiscCache(shape, frame);
-        pixels = new TilePixels(job.source(), job.radius(), job.lift(), box, shelf);
+        Region within = Objects.requireNonNull(box.meet(Region.all(job.source().size())));
+        pixels = new TilePixels(job.source(), job.field().radii(within), job.lift(), box, shelf);
         seen = Window.of(core, pixels);
     }
 

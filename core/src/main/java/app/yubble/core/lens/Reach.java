@@ -1,14 +1,12 @@
 package app.yubble.core.lens;
 
-import app.yubble.core.raster.Bands;
-import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.BlockRanges;
 import app.yubble.core.raster.Region;
-import java.util.Arrays;
 
 /** How far blur reaches into a tile from outside: most tiles need much less margin than the largest radius. */
 final class Reach {
     /** Pixels on a side of which the largest radius is known. */
-    private static final int BLOCK = 32;
+    private static final int BLOCK = BlockRanges.SIDE;
     /** Pixels beside what blur reaches, for depth edges. */
     private static final int AROUND = 4;
     /** Beyond any radius: marks blocks without pixels. */
@@ -22,55 +20,22 @@ final class Reach {
     private final int down;
     private float overall;
 
-    /** Finds the largest radii in each block, and refuses what is no number. */
-    Reach(Plane radius) {
-        across = (radius.width() + BLOCK - 1) / BLOCK;
-        down = (radius.height() + BLOCK - 1) / BLOCK;
+    /** Refuses what is no number. */
+    Reach(BlockRanges radii) {
+        across = radii.low().width();
+        down = radii.low().height();
         behind = new float[across * down];
         front = new float[across * down];
-        renew(radius, Region.all(radius.size()));
-    }
-
-    /** Looks anew at every block that {@code part} touches. */
-    void renew(Plane radius, Region part) {
-        int firstRow = part.y() / BLOCK;
-        int firstColumn = part.x() / BLOCK;
-        int lastColumn = (part.x() + part.width() - 1) / BLOCK;
-        int left = firstColumn * BLOCK;
-        int width = Math.min(radius.width(), (lastColumn + 1) * BLOCK) - left;
-        Bands.ofPieces((part.y() + part.height() - 1) / BLOCK - firstRow + 1, index -> {
-            int by = firstRow + index;
-            float[] row = new float[width];
-            float[] high = new float[width];
-            float[] low = new float[width];
-            for (int y = by * BLOCK; y < Math.min(radius.height(), (by + 1) * BLOCK); y++) {
-                System.arraycopy(radius.samples(), y * radius.width() + left, row, 0, width);
-                widen(row, low, high);
+        for (int block = 0; block < behind.length; block++) {
+            float low = radii.low().samples()[block];
+            float high = radii.high().samples()[block];
+            if (!(high < MOST && low > -MOST)) {
+                throw new IllegalArgumentException(
+                        "blur radius must be a number below a million pixels, found " + (high < MOST ? low : high));
             }
-            Arrays.fill(behind, by * across + firstColumn, by * across + lastColumn + 1, 0);
-            Arrays.fill(front, by * across + firstColumn, by * across + lastColumn + 1, 0);
-            for (int x = 0; x < width; x++) {
-                int block = by * across + firstColumn + x / BLOCK;
-                if (!(high[x] < MOST && low[x] > -MOST)) {
-                    throw new IllegalArgumentException("blur radius must be a number below a million pixels, found "
-                            + (high[x] < MOST ? low[x] : high[x]));
-                }
-                behind[block] = Math.max(behind[block], Math.min(high[x], LensRender.MOST_RADIUS));
-                front[block] = Math.max(front[block], Math.min(-low[x], LensRender.MOST_RADIUS));
-            }
-        });
-        float most = 0;
-        for (int i = 0; i < behind.length; i++) {
-            most = Math.max(most, Math.max(behind[i], front[i]));
-        }
-        overall = most;
-    }
-
-    // Math.max and Math.min hand on what is no number.
-    private static void widen(float[] row, float[] low, float[] high) {
-        for (int i = 0; i < row.length; i++) {
-            high[i] = Math.max(high[i], row[i]);
-            low[i] = Math.min(low[i], row[i]);
+            behind[block] = Math.max(0, Math.min(high, LensRender.MOST_RADIUS));
+            front[block] = Math.max(0, Math.min(-low, LensRender.MOST_RADIUS));
+            overall = Math.max(overall, Math.max(behind[block], front[block]));
         }
     }
 

@@ -87,7 +87,7 @@ record AirStage(
     public Picture renewed(Picture own, Region part, Region stale, Results taken, Progress progress) {
         Picture out = own.copy();
         Plane near = taken.of(nearness).plane();
-        air(taken).renew(out, stale, taken.of(picture), near, taken.of(defocus).radii());
+        air(taken).renew(out, stale, taken.of(picture), near, taken.of(defocus).radii(stale));
         return out;
     }
 

@@ -55,7 +55,7 @@ record CrispStage(Stage<Picture> effect, PictureStage picture, DefocusStage defo
                 out,
                 part,
                 taken.of(picture),
-                taken.of(defocus).radii(),
+                taken.of(defocus).radii(part),
                 taken.of(noise).noise(),
                 amount);
         return out;

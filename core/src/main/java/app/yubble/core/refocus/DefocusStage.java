@@ -11,6 +11,7 @@ import app.yubble.core.raster.Size;
 import app.yubble.core.shape.BlurShape;
 import app.yubble.core.shape.ShapeField;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -61,23 +62,55 @@ record DefocusStage(PaintedStage painted, SharpBand band, Gain gain, double radi
 
     @Override
     public RadiusField make(Region part, Results taken, Progress progress) {
-        Plane nearness = taken.of(painted).plane();
-        Plane radii = DefocusField.of(nearness, band, gain, radiusPerNearness);
-        ShapeField.widen(radii, Region.all(size()), nearness, shapes);
+        DefocusField field = field();
+        PaintedStage.Nearness nearness = taken.of(painted);
+        if (isOfNearnessAlone(field)) {
+            return new RadiusField(size(), field.ranges(nearness.ranges()), maker(field, nearness));
+        }
+        Plane radii = new Plane(size());
+        fill(radii, Region.all(size()), field, nearness);
         return new RadiusField(radii);
+    }
+
+    /** Nobody else is to need what it is made of. */
+    @Override
+    public RadiusField makeOf(Set<Stage<?>> spare, Results taken) {
+        return make(Region.all(size()), taken, Progress.NONE).completed();
     }
 
     @Override
     public RadiusField renewed(RadiusField own, Region part, Region stale, Results taken, Progress progress) {
-        Plane nearness = taken.of(painted).plane();
-        DefocusField.renew(own.radii(), stale, nearness, band, gain, radiusPerNearness);
-        ShapeField.widen(own.radii(), stale, nearness, shapes);
-        own.renew(stale);
+        DefocusField field = field();
+        PaintedStage.Nearness nearness = taken.of(painted);
+        if (isOfNearnessAlone(field)) {
+            own.renew(stale, field.ranges(nearness.ranges()), maker(field, nearness));
+        } else {
+            fill(own.radii(), stale, field, nearness);
+            own.renew(stale);
+        }
         return own;
+    }
+
+    private DefocusField field() {
+        return new DefocusField(band, gain, radiusPerNearness);
+    }
+
+    /** Then it is known how much is blurred without a look at every pixel. */
+    private boolean isOfNearnessAlone(DefocusField field) {
+        return field.isLevel() && shapes.isEmpty();
+    }
+
+    private static RadiusField.Maker maker(DefocusField field, PaintedStage.Nearness nearness) {
+        return (radii, part) -> field.fill(radii, part, nearness.plane());
+    }
+
+    private void fill(Plane radii, Region part, DefocusField field, PaintedStage.Nearness nearness) {
+        field.fill(radii, part, nearness.plane());
+        ShapeField.widen(radii, part, nearness.plane(), shapes);
     }
 
     @Override
     public long bytes(RadiusField result) {
-        return result.radii().bytes();
+        return result.bytes();
     }
 }

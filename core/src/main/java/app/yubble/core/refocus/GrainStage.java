@@ -43,6 +43,6 @@ record GrainStage(Stage<Picture> effect, DefocusStage defocus, NoiseStage noise,
     @Override
     public Picture make(Region part, Results taken, Progress progress) {
         Grain grain = taken.of(noise);
-        return grain.over(taken.of(effect, part), part, taken.of(defocus).radii(), share, pattern);
+        return grain.over(taken.of(effect, part), part, taken.of(defocus).radii(part), share, pattern);
     }
 }

@@ -1,6 +1,7 @@
 package app.yubble.core.refocus;
 
 import app.yubble.core.focus.SharpBand;
+import app.yubble.core.raster.BlockRanges;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Region;
@@ -14,8 +15,11 @@ import org.jspecify.annotations.Nullable;
 /** Nearness after the touch-ups that change depth. It may leave [0,1] where blur was painted. */
 record PaintedStage(LadderedStage laddered, List<Painted> paint, SharpBand band)
         implements LocalStage<PaintedStage.Nearness> {
-    /** @param isOwn false when nothing is painted and it is the very plane that the stage takes */
-    record Nearness(Plane plane, boolean isOwn) {}
+    /**
+     * @param isOwn false when nothing is painted and it is the very plane that the stage takes
+     * @param ranges of the plane
+     */
+    record Nearness(Plane plane, boolean isOwn, BlockRanges ranges) {}
 
     @Override
     public String name() {
@@ -58,7 +62,12 @@ record PaintedStage(LadderedStage laddered, List<Painted> paint, SharpBand band)
     @Override
     public Nearness make(Region part, Results taken, Progress progress) {
         Plane before = taken.of(laddered);
-        return paint.isEmpty() ? new Nearness(before, false) : moved(before.copy(), part);
+        if (paint.isEmpty()) {
+            return new Nearness(before, false, BlockRanges.of(before));
+        }
+        Plane own = before.copy();
+        move(own, part);
+        return new Nearness(own, true, BlockRanges.of(own));
     }
 
     @Override
@@ -67,14 +76,15 @@ record PaintedStage(LadderedStage laddered, List<Painted> paint, SharpBand band)
             return make(part, taken, progress);
         }
         Resample.copy(taken.of(laddered), own.plane(), stale);
-        return moved(own.plane(), stale);
+        move(own.plane(), stale);
+        own.ranges().renew(own.plane(), stale);
+        return own;
     }
 
-    private Nearness moved(Plane nearness, Region part) {
+    private void move(Plane nearness, Region part) {
         for (Painted each : paint) {
             Painting.move(nearness, each.touchup(), each.mask(), band, part);
         }
-        return new Nearness(nearness, true);
     }
 
     boolean blurs() {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import app.yubble.core.Pictures;
+import app.yubble.core.raster.BlockRanges;
 import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Progress;
@@ -12,6 +13,7 @@ import app.yubble.core.raster.Region;
 import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.Size;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.atomic.AtomicLong;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -417,6 +419,28 @@ class LensTest {
             variance += (square - mean * mean) / places;
         }
         assertThat(2 * Math.sqrt(variance)).isCloseTo(radius, within(0.2 + 0.028 * radius));
+    }
+
+    @Test
+    void radiiAreComputedOnlyWhereTheyAreSeen() {
+        Picture picture = Pictures.noise(1500, 900, 3);
+        Plane radii = Pictures.plane(1500, 900, (x, y) -> x > 700 && y > 300 ? 6 : -3);
+        AtomicLong computed = new AtomicLong();
+        RadiusField field = new RadiusField(picture.size(), BlockRanges.of(radii), (to, part) -> {
+            computed.addAndGet(part.size().pixels());
+            Resample.copy(radii, to, part);
+        });
+        assertThat(field.largest()).isEqualTo(6);
+        Region seen = new Region(600, 200, 200, 150);
+        Lift none = Lift.of(new Plane(picture.size()));
+        Picture part = LensRender.render(picture, field, Disc.ROUND, none, seen, Progress.NONE);
+        Picture again = LensRender.render(picture, field, Disc.ROUND, none, seen, Progress.NONE);
+        assertThat(computed.get()).isBetween(200 * 150L, 400_000L);
+        Picture whole = LensRender.render(picture, radii, Disc.ROUND, none, seen, Progress.NONE);
+        assertThat(Picture.difference(part, whole)).isNull();
+        assertThat(Picture.difference(again, whole)).isNull();
+        assertThat(field.completed().radii().samples()).isEqualTo(radii.samples());
+        assertThat(computed).hasValue(1500 * 900L);
     }
 
     @Test

@@ -17,10 +17,11 @@ class TilingTest {
     private static final Picture ANY = Picture.blank(SIZE);
 
     private static LensRender.Job job(Plane radius) {
-        Reach reach = new Reach(radius);
+        RadiusField field = new RadiusField(radius);
+        Reach reach = field.reach();
         return new LensRender.Job(
                 ANY,
-                radius,
+                field,
                 Lift.of(radius),
                 reach,
                 new DiscShape(Disc.ROUND),
