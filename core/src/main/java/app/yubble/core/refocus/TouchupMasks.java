@@ -60,11 +60,24 @@ final class TouchupMasks {
 
     /** The mask as depth takes it; see {@link Mask#alongDepth}. */
     Mask alongDepth(Touchup touchup) {
-        return cache.get(
-                wholeKey(key, touchup).then("along", size, part),
-                Mask.class,
-                Mask::bytes,
-                () -> mask(touchup).alongDepth(ground.nearness(size)));
+        return cache.get(alongKey(touchup), Mask.class, Mask::bytes, () -> {
+            Mask mask = mask(touchup);
+            Touchup before = withoutLast(touchup);
+            Mask known = before == null ? null : cache.found(alongKey(before), Mask.class);
+            return before == null || known == null
+                    ? mask.alongDepth(ground.nearness(size))
+                    : mask.alongDepth(ground.nearness(size), mask(before), known);
+        });
+    }
+
+    private StageKey alongKey(Touchup touchup) {
+        return wholeKey(key, touchup).then("along", size, part);
+    }
+
+    /** As it was before its last stroke; null when it has but one. */
+    private static @Nullable Touchup withoutLast(Touchup touchup) {
+        int strokes = touchup.strokes().size();
+        return strokes < 2 ? null : touchup.withStrokes(touchup.strokes().subList(0, strokes - 1));
     }
 
     Mask mask(Touchup touchup) {

@@ -8,6 +8,7 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.RunningExtreme;
 import app.yubble.core.raster.Size;
 import java.util.Arrays;
+import java.util.Objects;
 import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 
@@ -20,8 +21,8 @@ import org.jspecify.annotations.Nullable;
 public record Mask(Size picture, @Nullable Region box, byte[] shares) {
     /** Pixels around a mask's edge in which depth is looked at. */
     private static final int NEXT = 3;
-    /** Change of a mask over two pixels that makes an edge. */
-    private static final float STEEP = 0.5f;
+    /** Change of a mask, in 255ths, that makes an edge: half. */
+    private static final int STEEP = 127;
     /** Change of nearness over two pixels that makes an edge; by eye on the figurine. */
     private static final float DEPTH_EDGE = 0.04f;
 
@@ -198,6 +199,14 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
         return new Mask(picture, both, out);
     }
 
+    /** Copies shares of a box into a larger one. */
+    private static void copy(byte[] shares, Region box, byte[] out, Region larger) {
+        for (int y = 0; y < box.height(); y++) {
+            int to = (y + box.y() - larger.y()) * larger.width() + box.x() - larger.x();
+            System.arraycopy(shares, y * box.width(), out, to, box.width());
+        }
+    }
+
     /** Lays shares of a box over a larger one, which is painted nowhere there; {@code out} is modified. */
     private static void lay(byte[] shares, Region box, byte[] out, Region both) {
         for (int y = 0; y < box.height(); y++) {
@@ -218,7 +227,7 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
         Region both = own == null ? strokes : erases ? own : own.joined(strokes);
         byte[] out = new byte[both.width() * both.height()];
         if (own != null) {
-            lay(shares, own, out, both);
+            copy(shares, own, out, both);
         }
         Region painted = both.meet(strokes);
         if (painted == null) {
@@ -282,47 +291,104 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
      * @param nearness of the picture, before any touch-up
      */
     public Mask alongDepth(Plane nearness) {
-        if (box == null) {
+        return box == null ? this : alongDepth(nearness, box.grown(NEXT, picture), empty(picture));
+    }
+
+    /**
+     * The same, when it is known for a mask of which this one is a change.
+     *
+     * @param before another mask of the picture
+     * @param along that one along depth
+     */
+    public Mask alongDepth(Plane nearness, Mask before, Mask along) {
+        Region changed = difference(before, this);
+        return changed == null ? along : alongDepth(nearness, changed.grown(NEXT, picture), along);
+    }
+
+    /** @param known what is right outside of {@code part} */
+    private Mask alongDepth(Plane nearness, Region part, Mask known) {
+        Region around = box == null ? null : box.grown(NEXT, picture);
+        Region drawn = around == null ? null : around.meet(part);
+        if (around == null) {
             return this;
         }
-        Region around = box.grown(NEXT, picture);
-        float[] out = new float[around.width() * around.height()];
-        Bands.ofRows(around.height(), (from, to) -> {
-            for (int y = from; y < to; y++) {
-                for (int x = 0, i = y * around.width(); x < around.width(); x++, i++) {
-                    int px = x + around.x();
-                    int py = y + around.y();
-                    out[i] = isSteep(px, py, nearness) ? atItsDepth(px, py, nearness) : at(px, py);
+        Mask kept = known.within(around);
+        byte[] out = new byte[around.width() * around.height()];
+        if (kept.box != null) {
+            copy(kept.shares, kept.box, out, around);
+        }
+        if (drawn != null) {
+            Bands.ofRows(drawn.height(), (from, to) -> {
+                byte[][] rows = new byte[3][drawn.width() + 2 * NEXT];
+                for (int y = drawn.y() + from; y < drawn.y() + to; y++) {
+                    for (int i = 0; i < rows.length; i++) {
+                        read(y + (i - 1) * NEXT, drawn.x() - NEXT, rows[i]);
+                    }
+                    int at = (y - around.y()) * around.width() + drawn.x() - around.x();
+                    alongDepth(rows, drawn.x(), y, nearness, out, at);
                 }
+            });
+        }
+        return new Mask(picture, around, out);
+    }
+
+    /** @param rows shares above a row of pixels, on it and below it, and to either side */
+    private void alongDepth(byte[][] rows, int x, int y, Plane nearness, byte[] out, int at) {
+        for (int i = 0; i < rows[1].length - 2 * NEXT; i++) {
+            int across = Math.abs((rows[1][i + 2 * NEXT] & 0xff) - (rows[1][i] & 0xff));
+            int down = Math.abs((rows[2][i + NEXT] & 0xff) - (rows[0][i + NEXT] & 0xff));
+            out[at + i] = Math.max(across, down) > STEEP && isDepthEdge(x + i, y, nearness)
+                    ? atItsDepth(x + i, y, nearness)
+                    : rows[1][i + NEXT];
+        }
+    }
+
+    /** Shares of a row from {@code x} on. Beyond the picture they are those of its border. */
+    private void read(int y, int x, byte[] to) {
+        int row = Math.max(0, Math.min(picture.height() - 1, y));
+        Arrays.fill(to, (byte) 0);
+        if (box != null && row >= box.y() && row < box.y() + box.height()) {
+            int first = Math.max(box.x(), x);
+            int count = Math.min(box.x() + box.width(), x + to.length) - first;
+            if (count > 0) {
+                System.arraycopy(shares, (row - box.y()) * box.width() + first - box.x(), to, first - x, count);
             }
-        });
-        return of(picture, around, out);
+        }
+        for (int i = 0; i < NEXT && x + i < 0; i++) {
+            to[i] = byteAt(0, row);
+        }
+        for (int i = to.length - 1; x + i >= picture.width(); i--) {
+            to[i] = byteAt(picture.width() - 1, row);
+        }
     }
 
-    private boolean isSteep(int x, int y, Plane nearness) {
+    private static boolean isDepthEdge(int x, int y, Plane nearness) {
         int left = Math.max(0, x - NEXT);
-        int right = Math.min(picture.width() - 1, x + NEXT);
+        int right = Math.min(nearness.width() - 1, x + NEXT);
         int top = Math.max(0, y - NEXT);
-        int bottom = Math.min(picture.height() - 1, y + NEXT);
-        boolean edge = Math.abs(at(right, y) - at(left, y)) > STEEP || Math.abs(at(x, bottom) - at(x, top)) > STEEP;
-        return edge
-                && (Math.abs(nearness.at(right, y) - nearness.at(left, y)) > DEPTH_EDGE
-                        || Math.abs(nearness.at(x, bottom) - nearness.at(x, top)) > DEPTH_EDGE);
+        int bottom = Math.min(nearness.height() - 1, y + NEXT);
+        return Math.abs(nearness.at(right, y) - nearness.at(left, y)) > DEPTH_EDGE
+                || Math.abs(nearness.at(x, bottom) - nearness.at(x, top)) > DEPTH_EDGE;
     }
 
-    private float atItsDepth(int x, int y, Plane nearness) {
-        float own = nearness.at(x, y);
-        float sum = 0;
+    private byte atItsDepth(int x, int y, Plane nearness) {
+        Region own = Objects.requireNonNull(box);
+        float[] near = nearness.samples();
+        float wanted = nearness.at(x, y);
+        int sum = 0;
         int count = 0;
         for (int v = Math.max(0, y - NEXT); v <= Math.min(picture.height() - 1, y + NEXT); v++) {
+            boolean painted = v >= own.y() && v < own.y() + own.height();
+            int row = (v - own.y()) * own.width() - own.x();
             for (int u = Math.max(0, x - NEXT); u <= Math.min(picture.width() - 1, x + NEXT); u++) {
-                if (Math.abs(nearness.at(u, v) - own) < DEPTH_EDGE / 2) {
-                    sum += at(u, v);
+                if (Math.abs(near[v * picture.width() + u] - wanted) < DEPTH_EDGE / 2) {
+                    boolean inside = painted && u >= own.x() && u < own.x() + own.width();
+                    sum += inside ? shares[row + u] & 0xff : 0;
                     count++;
                 }
             }
         }
-        return Math.max(0, Math.min(1, 3 * sum / count - 1));
+        return (byte) Math.round(Math.max(0, Math.min(255, 3f * sum / count - 255)));
     }
 
     /** Around all that differs between two masks of one picture; null when nothing does. */

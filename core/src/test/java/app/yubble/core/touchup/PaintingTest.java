@@ -347,4 +347,27 @@ class PaintingTest {
         // 30 000 such points took 19 s before, and the time went with the square.
         assertThat((System.nanoTime() - start) / 1e9).isLessThan(10);
     }
+
+    /** At every border of the picture, and where something is taken away again. */
+    @Test
+    void aMaskAlongDepthIsTheSameWhenOnlyWhatChangedIsLookedAt() {
+        Size size = new Size(160, 120);
+        Plane nearness = Pictures.plane(160, 120, (x, y) -> (x / 20 + y / 15) % 2 == 0 ? 0.2 : 0.7);
+        Canvas canvas = Canvas.of(Picture.blank(size), nearness);
+        Random random = new Random(5);
+        Mask before = Mask.empty(size);
+        Mask along = before;
+        for (int i = 0; i < 60; i++) {
+            Stroke.Brush brush =
+                    Stroke.Brush.of(0.02 + 0.2 * random.nextFloat()).withSoftness(0.3);
+            float x = 1.2f * random.nextFloat() - 0.1f;
+            float y = 1.2f * random.nextFloat() - 0.1f;
+            Stroke stroke = new Stroke(i % 5 == 4 ? brush.erasing() : brush, x, y, 1);
+            Mask now = Painting.stroke(before, stroke, canvas, Region.all(size));
+            along = now.alongDepth(nearness, before, along);
+            assertThat(Mask.difference(now.alongDepth(nearness), along)).isNull();
+            before = now;
+        }
+        assertThat(Mask.difference(before, along)).isNotNull();
+    }
 }
