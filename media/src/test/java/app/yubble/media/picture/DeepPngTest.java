@@ -2,7 +2,12 @@ package app.yubble.media.picture;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
+import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Size;
+import app.yubble.media.depthfile.DepthFileReader;
 import java.awt.color.ColorSpace;
 import java.awt.image.BufferedImage;
 import java.awt.image.ComponentColorModel;
@@ -22,6 +27,7 @@ import java.util.zip.DeflaterOutputStream;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class DeepPngTest {
@@ -124,6 +130,34 @@ class DeepPngTest {
                 .isEqualTo(platform.getColorModel().getColorSpace());
         assertThat(read.getRaster().getPixels(0, 0, 203, 90, (int[]) null))
                 .isEqualTo(platform.getRaster().getPixels(0, 0, 203, 90, (int[]) null));
+    }
+
+    /** The platform checks the sums. In pieces of some rows, as pictures come, and in one; in one piece of packed data, and in many. */
+    @ParameterizedTest
+    @CsvSource({"203, 90", "3000, 400", "700, 2900"})
+    void whatIsWrittenIsReadByAnybody(int width, int height) throws Exception {
+        Picture picture = Picture.blank(new Size(width, height));
+        Random random = new Random(5);
+        for (Plane each : picture.planes()) {
+            for (int i = 0; i < each.samples().length; i++) {
+                each.samples()[i] = random.nextFloat();
+            }
+        }
+        Origin origin = Origin.srgb(picture.size());
+        ByteArrayOutputStream file = new ByteArrayOutputStream();
+        PictureWriter.write(picture, origin, PictureWriter.Format.PNG16, 1, file);
+        BufferedImage platform = ImageIO.read(new ByteArrayInputStream(file.toByteArray()));
+        BufferedImage wanted = PictureWriter.encoded(picture, origin.curve(), true);
+        assertThat(samples(platform)).isEqualTo(samples(wanted));
+        assertThat(samples(DeepPng.read(file.toByteArray()))).isEqualTo(samples(wanted));
+        ByteArrayOutputStream grey = new ByteArrayOutputStream();
+        PictureWriter.writeGrey(picture.green(), grey);
+        Plane read = new DepthFileReader(PictureReader.DEFAULT).read(grey.toByteArray(), picture.size());
+        for (int i = 0; i < read.samples().length; i += 7) {
+            assertThat(read.samples()[i]).isCloseTo(picture.green().samples()[i], within(1 / 65000f));
+        }
+        assertThat(ImageIO.read(new ByteArrayInputStream(grey.toByteArray())).getWidth())
+                .isEqualTo(width);
     }
 
     @Test
