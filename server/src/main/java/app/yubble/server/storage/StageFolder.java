@@ -20,7 +20,11 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.FileTime;
+import java.nio.file.attribute.PosixFilePermission;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -49,6 +53,10 @@ import org.springframework.util.FileSystemUtils;
 @Component
 public final class StageFolder implements StageStore, DisposableBean {
     private static final Logger LOG = LoggerFactory.getLogger(StageFolder.class);
+    /** It holds what photos show. */
+    private static final FileAttribute<Set<PosixFilePermission>> OWNER_ONLY =
+            PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rwx------"));
+
     private static final String PARTIAL = ".part";
     /** Results that wait to be written; those of two photos. More are not kept. */
     private static final int MOST_WAITING = 8;
@@ -58,6 +66,8 @@ public final class StageFolder implements StageStore, DisposableBean {
     private static final int WEIGHED = 1024;
     /** Files that nobody would miss leave more of the disk free than those that are needed. */
     private static final int CARE = 4;
+    /** How long nothing is written after something could not be. */
+    private static final Duration PAUSE = Duration.ofMinutes(1);
 
     private final Path folder;
     private final long mostBytes;
@@ -65,6 +75,7 @@ public final class StageFolder implements StageStore, DisposableBean {
     /** Bytes by path below the folder. */
     private final Cache<String, Long> known;
 
+    private volatile Instant pausedUntil = Instant.EPOCH;
     /** Paths of what is being written or waits for it. */
     private final Set<String> asked = ConcurrentHashMap.newKeySet();
 
@@ -108,6 +119,10 @@ public final class StageFolder implements StageStore, DisposableBean {
                     }
                 })
                 .build();
+        Files.createDirectories(root.toAbsolutePath().getParent());
+        if (Files.notExists(root)) {
+            Files.createDirectory(root, OWNER_ONLY);
+        }
         Files.createDirectories(folder);
         writer.execute(() -> begin(root));
     }
@@ -199,9 +214,14 @@ public final class StageFolder implements StageStore, DisposableBean {
     @Override
     public void keep(String still, StageKey key, Written written) {
         String path = path(still, key);
-        if (mostBytes > 0 && known.getIfPresent(path) == null && asked.add(path)) {
+        boolean wanted = mostBytes > 0 && known.getIfPresent(path) == null;
+        if (wanted && Instant.now().isAfter(pausedUntil) && asked.add(path)) {
             writer.execute(new Writing(path, written));
         }
+    }
+
+    private void pause() {
+        pausedUntil = Instant.now().plus(PAUSE);
     }
 
     /** A file that is being written, or waits for it. */
@@ -219,7 +239,9 @@ public final class StageFolder implements StageStore, DisposableBean {
             Path file = folder.resolve(path);
             Path partial = folder.resolve(path + PARTIAL);
             try {
-                if (Files.getFileStore(folder).getUsableSpace() >= leastFree) {
+                if (Files.getFileStore(folder).getUsableSpace() < leastFree) {
+                    pause();
+                } else {
                     Files.createDirectories(folder.resolve(path).getParent());
                     write(partial);
                     long bytes = Files.size(partial);
@@ -229,6 +251,7 @@ public final class StageFolder implements StageStore, DisposableBean {
             } catch (IOException | RuntimeException fault) {
                 LOG.warn("a result of a stage cannot be kept: {}", fault.getMessage());
                 delete(partial);
+                pause();
             } finally {
                 asked.remove(path);
             }
