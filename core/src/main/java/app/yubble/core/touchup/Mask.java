@@ -1,6 +1,5 @@
 package app.yubble.core.touchup;
 
-import app.yubble.core.raster.Bands;
 import app.yubble.core.raster.BoxMean;
 import app.yubble.core.raster.Plane;
 import app.yubble.core.raster.Region;
@@ -8,7 +7,6 @@ import app.yubble.core.raster.Resample;
 import app.yubble.core.raster.RunningExtreme;
 import app.yubble.core.raster.Size;
 import java.util.Arrays;
-import java.util.Objects;
 import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 
@@ -19,12 +17,6 @@ import org.jspecify.annotations.Nullable;
  * @param shares of the box, row by row, as unsigned bytes
  */
 public record Mask(Size picture, @Nullable Region box, byte[] shares) {
-    /** Pixels around a mask's edge in which depth is looked at. */
-    private static final int NEXT = 3;
-    /** Change of a mask, in 255ths, that makes an edge: half. */
-    private static final int STEEP = 127;
-    /** Change of nearness over two pixels that makes an edge; by eye on the figurine. */
-    private static final float DEPTH_EDGE = 0.04f;
 
     public static Mask empty(Size picture) {
         return new Mask(picture, null, new byte[0]);
@@ -157,7 +149,7 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
         return byteAt(x, y) == done || stroke.byteAt(x, y) == 0;
     }
 
-    private byte byteAt(int x, int y) {
+    byte byteAt(int x, int y) {
         return box == null || x < box.x() || y < box.y() || x >= box.x() + box.width() || y >= box.y() + box.height()
                 ? 0
                 : shares[(y - box.y()) * box.width() + x - box.x()];
@@ -200,7 +192,7 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
     }
 
     /** Copies shares of a box into a larger one. */
-    private static void copy(byte[] shares, Region box, byte[] out, Region larger) {
+    static void copy(byte[] shares, Region box, byte[] out, Region larger) {
         for (int y = 0; y < box.height(); y++) {
             int to = (y + box.y() - larger.y()) * larger.width() + box.x() - larger.x();
             System.arraycopy(shares, y * box.width(), out, to, box.width());
@@ -291,7 +283,7 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
      * @param nearness of the picture, before any touch-up
      */
     public Mask alongDepth(Plane nearness) {
-        return box == null ? this : alongDepth(nearness, box.grown(NEXT, picture), empty(picture));
+        return new AlongDepth(this, nearness).whole();
     }
 
     /**
@@ -302,93 +294,7 @@ public record Mask(Size picture, @Nullable Region box, byte[] shares) {
      */
     public Mask alongDepth(Plane nearness, Mask before, Mask along) {
         Region changed = difference(before, this);
-        return changed == null ? along : alongDepth(nearness, changed.grown(NEXT, picture), along);
-    }
-
-    /** @param known what is right outside of {@code part} */
-    private Mask alongDepth(Plane nearness, Region part, Mask known) {
-        Region around = box == null ? null : box.grown(NEXT, picture);
-        Region drawn = around == null ? null : around.meet(part);
-        if (around == null) {
-            return this;
-        }
-        Mask kept = known.within(around);
-        byte[] out = new byte[around.width() * around.height()];
-        if (kept.box != null) {
-            copy(kept.shares, kept.box, out, around);
-        }
-        if (drawn != null) {
-            Bands.ofRows(drawn.height(), (from, to) -> {
-                byte[][] rows = new byte[3][drawn.width() + 2 * NEXT];
-                for (int y = drawn.y() + from; y < drawn.y() + to; y++) {
-                    for (int i = 0; i < rows.length; i++) {
-                        read(y + (i - 1) * NEXT, drawn.x() - NEXT, rows[i]);
-                    }
-                    int at = (y - around.y()) * around.width() + drawn.x() - around.x();
-                    alongDepth(rows, drawn.x(), y, nearness, out, at);
-                }
-            });
-        }
-        return new Mask(picture, around, out);
-    }
-
-    /** @param rows shares above a row of pixels, on it and below it, and to either side */
-    private void alongDepth(byte[][] rows, int x, int y, Plane nearness, byte[] out, int at) {
-        for (int i = 0; i < rows[1].length - 2 * NEXT; i++) {
-            int across = Math.abs((rows[1][i + 2 * NEXT] & 0xff) - (rows[1][i] & 0xff));
-            int down = Math.abs((rows[2][i + NEXT] & 0xff) - (rows[0][i + NEXT] & 0xff));
-            out[at + i] = Math.max(across, down) > STEEP && isDepthEdge(x + i, y, nearness)
-                    ? atItsDepth(x + i, y, nearness)
-                    : rows[1][i + NEXT];
-        }
-    }
-
-    /** Shares of a row from {@code x} on. Beyond the picture they are those of its border. */
-    private void read(int y, int x, byte[] to) {
-        int row = Math.max(0, Math.min(picture.height() - 1, y));
-        Arrays.fill(to, (byte) 0);
-        if (box != null && row >= box.y() && row < box.y() + box.height()) {
-            int first = Math.max(box.x(), x);
-            int count = Math.min(box.x() + box.width(), x + to.length) - first;
-            if (count > 0) {
-                System.arraycopy(shares, (row - box.y()) * box.width() + first - box.x(), to, first - x, count);
-            }
-        }
-        for (int i = 0; i < NEXT && x + i < 0; i++) {
-            to[i] = byteAt(0, row);
-        }
-        for (int i = to.length - 1; x + i >= picture.width(); i--) {
-            to[i] = byteAt(picture.width() - 1, row);
-        }
-    }
-
-    private static boolean isDepthEdge(int x, int y, Plane nearness) {
-        int left = Math.max(0, x - NEXT);
-        int right = Math.min(nearness.width() - 1, x + NEXT);
-        int top = Math.max(0, y - NEXT);
-        int bottom = Math.min(nearness.height() - 1, y + NEXT);
-        return Math.abs(nearness.at(right, y) - nearness.at(left, y)) > DEPTH_EDGE
-                || Math.abs(nearness.at(x, bottom) - nearness.at(x, top)) > DEPTH_EDGE;
-    }
-
-    private byte atItsDepth(int x, int y, Plane nearness) {
-        Region own = Objects.requireNonNull(box);
-        float[] near = nearness.samples();
-        float wanted = nearness.at(x, y);
-        int sum = 0;
-        int count = 0;
-        for (int v = Math.max(0, y - NEXT); v <= Math.min(picture.height() - 1, y + NEXT); v++) {
-            boolean painted = v >= own.y() && v < own.y() + own.height();
-            int row = (v - own.y()) * own.width() - own.x();
-            for (int u = Math.max(0, x - NEXT); u <= Math.min(picture.width() - 1, x + NEXT); u++) {
-                if (Math.abs(near[v * picture.width() + u] - wanted) < DEPTH_EDGE / 2) {
-                    boolean inside = painted && u >= own.x() && u < own.x() + own.width();
-                    sum += inside ? shares[row + u] & 0xff : 0;
-                    count++;
-                }
-            }
-        }
-        return (byte) Math.round(Math.max(0, Math.min(255, 3f * sum / count - 255)));
+        return changed == null ? along : new AlongDepth(this, nearness).changed(changed, along);
     }
 
     /** Around all that differs between two masks of one picture; null when nothing does. */

@@ -65,14 +65,7 @@ class Readying implements DisposableBean {
 
     /** The untouched photo too, as a page asks for it first. */
     void photoSoon(UUID person, Shot shot, Size size) {
-        worker.execute(() -> {
-            try {
-                untouched.whole(person, shot, recipes.still(shot, null), size);
-            } catch (RuntimeException fault) {
-                // Whoever really looks at it will be told.
-                LOG.debug("{} could not be made ready", shot.name(), fault);
-            }
-        });
+        worker.execute(() -> attempt(shot, () -> untouched.whole(person, shot, recipes.still(shot, null), size)));
     }
 
     /**
@@ -92,12 +85,18 @@ class Readying implements DisposableBean {
     }
 
     private void prepare(UUID person, Shot shot, Recipe recipe, Size size, Progress mayStop) {
-        try {
+        attempt(shot, () -> {
             ShotStill still = recipes.still(shot, null);
             drawing.inTurn(person, size, Progress.NONE, () -> {
                 line.prepare(still, recipe.at(still.moment()), size, mayStop);
                 return size;
             });
+        });
+    }
+
+    private static void attempt(Shot shot, Runnable work) {
+        try {
+            work.run();
         } catch (RuntimeException fault) {
             // Whoever really looks at it will be told.
             LOG.debug("{} could not be made ready", shot.name(), fault);
