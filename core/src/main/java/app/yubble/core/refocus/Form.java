@@ -4,19 +4,15 @@ import app.yubble.core.raster.Picture;
 import app.yubble.core.raster.Plane;
 import java.io.IOException;
 import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.nio.channels.WritableByteChannel;
 import java.util.function.Function;
 
 /**
  * How a result is written so that reading it gives the very same.
  *
- * @param read from a buffer of the order {@link #ORDER}
+ * @param read from a buffer of the order {@link PackedSamples#ORDER}
  */
 record Form<T>(Writer<T> writer, Function<ByteBuffer, T> read) {
-    /** That of the machines we run on: numbers are copied as they lie. */
-    static final ByteOrder ORDER = ByteOrder.LITTLE_ENDIAN;
-
     static final Form<Plane> PLANE = new Form<>(
             (plane, out) -> {
                 writeSides(plane, out);
@@ -37,7 +33,7 @@ record Form<T>(Writer<T> writer, Function<ByteBuffer, T> read) {
                 return new Picture(plane(width, height, in), plane(width, height, in), plane(width, height, in));
             });
 
-    /** Writes a result, numbers in {@link #ORDER}. */
+    /** Writes a result, numbers in {@link PackedSamples#ORDER}. */
     @FunctionalInterface
     interface Writer<T> {
         void write(T result, WritableByteChannel out) throws IOException;
@@ -49,7 +45,7 @@ record Form<T>(Writer<T> writer, Function<ByteBuffer, T> read) {
     }
 
     T read(ByteBuffer from) {
-        return read.apply(from.order(ORDER));
+        return read.apply(from.order(PackedSamples.ORDER));
     }
 
     StageStore.Written written(T result) {
@@ -58,7 +54,7 @@ record Form<T>(Writer<T> writer, Function<ByteBuffer, T> read) {
 
     private static void writeSides(Plane of, WritableByteChannel out) throws IOException {
         out.write(ByteBuffer.allocate(2 * Integer.BYTES)
-                .order(ORDER)
+                .order(PackedSamples.ORDER)
                 .putInt(of.width())
                 .putInt(of.height())
                 .flip());

@@ -3,6 +3,7 @@ package app.yubble.core.refocus;
 import app.yubble.core.raster.Bands;
 import java.io.IOException;
 import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.channels.WritableByteChannel;
 import org.jspecify.annotations.Nullable;
 
@@ -11,6 +12,9 @@ import org.jspecify.annotations.Nullable;
  * is written as the number of its value: a quarter or half of the bytes.
  */
 final class PackedSamples {
+    /** That of the machines we run on: numbers are copied as they lie. */
+    static final ByteOrder ORDER = ByteOrder.LITTLE_ENDIAN;
+
     /** Samples that are written, or read by one thread, at a time. */
     private static final int PIECE = 1 << 18;
     /** So many values have numbers of 8 bits. */
@@ -67,7 +71,7 @@ final class PackedSamples {
 
     static void write(float[] samples, WritableByteChannel out) throws IOException {
         Values known = Values.of(samples);
-        ByteBuffer piece = ByteBuffer.allocate(PIECE * Float.BYTES).order(Form.ORDER);
+        ByteBuffer piece = ByteBuffer.allocate(PIECE * Float.BYTES).order(ORDER);
         piece.putInt(known == null ? 0 : known.count);
         if (known != null) {
             piece.asFloatBuffer().put(known.values, 0, known.count);
@@ -100,13 +104,13 @@ final class PackedSamples {
         in.asFloatBuffer().get(values);
         in.position(in.position() + count * Float.BYTES);
         int bytes = count == 0 ? Float.BYTES : count <= FEW ? Byte.BYTES : Short.BYTES;
-        ByteBuffer own = in.slice(in.position(), to.length * bytes).order(Form.ORDER);
+        ByteBuffer own = in.slice(in.position(), to.length * bytes).order(ORDER);
         Bands.ofPieces((to.length + PIECE - 1) / PIECE, piece -> {
             int from = piece * PIECE;
             int end = Math.min(to.length, from + PIECE);
             if (count == 0) {
                 own.duplicate()
-                        .order(Form.ORDER)
+                        .order(ORDER)
                         .position(from * Float.BYTES)
                         .asFloatBuffer()
                         .get(to, from, end - from);
@@ -119,7 +123,7 @@ final class PackedSamples {
             } else {
                 short[] numbers = new short[end - from];
                 own.duplicate()
-                        .order(Form.ORDER)
+                        .order(ORDER)
                         .position(from * Short.BYTES)
                         .asShortBuffer()
                         .get(numbers);

@@ -191,7 +191,7 @@ class StageStoreTest {
         PackedSamples.write(samples, Channels.newChannel(out));
         PackedSamples.write(new float[] {1, 2}, Channels.newChannel(out));
         assertThat(out.size()).isBetween(bytes * samples.length, bytes * samples.length + 4 * 65_600);
-        ByteBuffer in = ByteBuffer.wrap(out.toByteArray()).order(Form.ORDER);
+        ByteBuffer in = ByteBuffer.wrap(out.toByteArray()).order(PackedSamples.ORDER);
         float[] read = new float[samples.length];
         PackedSamples.read(in, read);
         assertThat(Arrays.mismatch(samples, read)).isNegative();
