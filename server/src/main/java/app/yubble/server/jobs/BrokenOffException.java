@@ -1,11 +1,12 @@
 package app.yubble.server.jobs;
 
+import app.yubble.server.problem.StoreAwayException;
 import java.sql.SQLException;
 import org.hibernate.TransactionException;
 import org.springframework.transaction.CannotCreateTransactionException;
 
 /**
- * A job was broken off because its node stops, or because the database was away for a moment. It is no fault of the work: the job
+ * A job was broken off because its node stops, or because the database or the store was away for a moment. It is no fault of the work: the job
  * engine has it done again.
  */
 public final class BrokenOffException extends RuntimeException {
@@ -23,16 +24,17 @@ public final class BrokenOffException extends RuntimeException {
      * @throws BrokenOffException when it is no fault of the work
      */
     public static void rethrow(Throwable fault) {
-        if (Thread.currentThread().isInterrupted() || isWithoutDatabase(fault)) {
+        if (Thread.currentThread().isInterrupted() || isWithout(fault)) {
             throw new BrokenOffException(fault);
         }
     }
 
-    private static boolean isWithoutDatabase(Throwable fault) {
+    private static boolean isWithout(Throwable fault) {
         for (Throwable each = fault; each != null; each = each.getCause()) {
             // Taking a transaction back on a connection that is gone tells no state.
             if (each instanceof CannotCreateTransactionException
                     || each instanceof TransactionException
+                    || each instanceof StoreAwayException
                     || each instanceof SQLException told
                             && told.getSQLState() != null
                             && told.getSQLState().startsWith(NO_CONNECTION)) {

@@ -120,6 +120,15 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                 "There is no room left on the server's disk. Nothing is lost; try again when there is.");
     }
 
+    @ExceptionHandler
+    ProblemDetail storeAway(StoreAwayException fault) {
+        LOG.warn("{}", fault.getMessage());
+        return problem(
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "store",
+                "The store for files does not answer. Nothing is lost; try again.");
+    }
+
     /** A stored file that is not what was stored is no fault of the request; it says how it is mended. */
     @ExceptionHandler
     ProblemDetail damaged(DamagedFileException fault) {
@@ -145,6 +154,9 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         for (Throwable each = fault.getCause(); each != null; each = each.getCause()) {
             if (each instanceof FullDiskException noRoom) {
                 return full(noRoom);
+            }
+            if (each instanceof StoreAwayException away) {
+                return storeAway(away);
             }
             if (each instanceof DamagedFileException file) {
                 return damaged(file);

@@ -30,8 +30,13 @@ public interface FileStore {
     /** Stores a file that {@link #incoming} gave; it is no longer where it was. */
     Stored keep(Path incoming) throws IOException;
 
-    /** The stored file for programs that read files; it must not be changed. */
+    /**
+     * The stored file for programs that read files; it must not be changed. Where files lie elsewhere it is fetched, and stays for some
+     * hours.
+     */
     Path local(String hash);
+
+    boolean has(String hash) throws IOException;
 
     InputStream open(String hash) throws IOException;
 

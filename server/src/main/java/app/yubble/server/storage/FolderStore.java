@@ -1,6 +1,5 @@
 package app.yubble.server.storage;
 
-import app.yubble.server.YubbleProperties;
 import app.yubble.server.problem.DamagedFileException;
 import app.yubble.server.problem.FullDiskException;
 import java.io.BufferedOutputStream;
@@ -15,19 +14,20 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileTime;
 import java.security.DigestOutputStream;
 import java.security.MessageDigest;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
-import org.springframework.stereotype.Component;
 
 /** Files in a local folder, spread over subfolders by the first two digits of their hash. */
-@Component
 final class FolderStore implements FileStore {
     private static final String PARTIAL = ".part";
     /** On the way out. */
@@ -36,10 +36,11 @@ final class FolderStore implements FileStore {
     private final Path folder;
     private final long leastFree;
 
-    FolderStore(YubbleProperties properties) throws IOException {
-        folder = properties.data().toAbsolutePath().resolve("files");
+    /** @param leastFree bytes of the disk that are kept free */
+    FolderStore(Path folder, long leastFree) throws IOException {
+        this.folder = folder.toAbsolutePath();
         Files.createDirectories(folder);
-        leastFree = properties.leastFreeBytes();
+        this.leastFree = leastFree;
     }
 
     @Override
@@ -126,6 +127,11 @@ final class FolderStore implements FileStore {
     }
 
     @Override
+    public boolean has(String hash) {
+        return Files.exists(path(hash));
+    }
+
+    @Override
     public InputStream open(String hash) throws IOException {
         try {
             return new CheckedInput(Files.newInputStream(path(hash)), hash);
@@ -146,7 +152,7 @@ final class FolderStore implements FileStore {
     @Override
     public Set<String> storedBefore(Instant moment) throws IOException {
         Set<String> out = new HashSet<>();
-        each(FolderStore::isHash, moment, file -> out.add(file.getFileName().toString()));
+        each(Hashes::isHash, moment, file -> out.add(file.getFileName().toString()));
         return out;
     }
 
@@ -204,16 +210,34 @@ final class FolderStore implements FileStore {
         }
     }
 
+    /** Notes that a file was looked at just now. */
+    void touch(String hash) throws IOException {
+        Files.setLastModifiedTime(path(hash), FileTime.from(Instant.now()));
+    }
+
+    /** A file, and when it was stored or touched last. */
+    record Held(String hash, long bytes, Instant used) {}
+
+    /** All files, those that were used longest ago first. */
+    List<Held> held() throws IOException {
+        List<Held> out = new ArrayList<>();
+        each(
+                Hashes::isHash,
+                Instant.MAX,
+                file -> out.add(new Held(
+                        file.getFileName().toString(),
+                        Files.size(file),
+                        Files.getLastModifiedTime(file).toInstant())));
+        out.sort(Comparator.comparing(Held::used));
+        return out;
+    }
+
     private static boolean isOlder(Path file, Instant moment) throws IOException {
         return Files.getLastModifiedTime(file).toInstant().isBefore(moment);
     }
 
-    private static boolean isHash(String name) {
-        return name.matches("[0-9a-f]{64}");
-    }
-
     private Path path(String hash) {
-        if (!isHash(hash)) {
+        if (!Hashes.isHash(hash)) {
             throw new IllegalArgumentException("not a hash: " + hash);
         }
         return home(hash).resolve(hash);

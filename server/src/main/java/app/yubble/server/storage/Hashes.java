@@ -7,6 +7,10 @@ import java.security.NoSuchAlgorithmException;
 final class Hashes {
     private Hashes() {}
 
+    static boolean isHash(String name) {
+        return name.matches("[0-9a-f]{64}");
+    }
+
     static MessageDigest sha256() {
         try {
             return MessageDigest.getInstance("SHA-256");

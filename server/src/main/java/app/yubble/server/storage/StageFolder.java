@@ -318,7 +318,7 @@ public final class StageFolder implements StageStore, DisposableBean {
     /** Removes what was made of stills whose files are gone. */
     void removeGone(FileStore files) throws IOException {
         for (Path still : below(folder)) {
-            if (Files.notExists(files.local(still.getFileName().toString()))) {
+            if (!files.has(still.getFileName().toString())) {
                 for (Path file : below(still)) {
                     known.invalidate(folder.relativize(file).toString());
                 }

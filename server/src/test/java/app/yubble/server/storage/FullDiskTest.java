@@ -2,10 +2,7 @@ package app.yubble.server.storage;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.mockito.Mockito.mock;
-import static org.mockito.Mockito.when;
 
-import app.yubble.server.YubbleProperties;
 import app.yubble.server.problem.FullDiskException;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -21,10 +18,7 @@ class FullDiskTest {
     Path data;
 
     private FolderStore store(long leastFree) throws IOException {
-        YubbleProperties properties = mock(YubbleProperties.class);
-        when(properties.data()).thenReturn(data);
-        when(properties.leastFreeBytes()).thenReturn(leastFree);
-        return new FolderStore(properties);
+        return new FolderStore(data, leastFree);
     }
 
     @Test
