@@ -19,9 +19,9 @@ create table happening (
 
 -- Whose work a job is and how urgent, so that workers can go round among accounts.
 create table job_turn (
-  job_id char(36) character set ascii not null primary key,
+  job_id nchar(36) not null primary key,
   account_id uuid not null,
-  urgency tinyint not null,
+  urgency varchar(12) character set ascii not null,
   created timestamp(6) not null default current_timestamp(6)
 );
 

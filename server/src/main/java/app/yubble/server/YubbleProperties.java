@@ -29,6 +29,7 @@ import org.springframework.boot.context.properties.ConfigurationProperties;
  * @param mostAccountBytes of files that one account may have
  * @param mostAccountShots as many photos and clips one account may have
  * @param mostAccountWork estimates and deliveries of one account that may wait at once
+ * @param mostAccountClipSeconds of all clips of one account together
  * @param sessionDays after which a session ends, however often it is used
  * @param restAfter when nobody has asked for anything for so long, memory is given back
  * @param hosts names by which the server is known besides those of this machine for itself
@@ -55,6 +56,7 @@ public record YubbleProperties(
         long mostAccountBytes,
         int mostAccountShots,
         int mostAccountWork,
+        long mostAccountClipSeconds,
         int sessionDays,
         Duration restAfter,
         List<String> hosts) {}

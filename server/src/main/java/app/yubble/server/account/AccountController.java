@@ -1,6 +1,5 @@
 package app.yubble.server.account;
 
-import app.yubble.server.YubbleProperties;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.problem.SecurityLog;
 import jakarta.servlet.http.HttpServletRequest;
@@ -26,7 +25,7 @@ class AccountController {
     private final PasswordCheck passwords;
     private final SecurityLog log;
     private final Allowance allowance;
-    private final YubbleProperties properties;
+    private final Limits limits;
 
     AccountController(
             Accounts accounts,
@@ -34,9 +33,9 @@ class AccountController {
             PasswordCheck passwords,
             SecurityLog log,
             Allowance allowance,
-            YubbleProperties properties) {
+            Limits limits) {
         this.allowance = allowance;
-        this.properties = properties;
+        this.limits = limits;
         this.log = log;
         this.accounts = accounts;
         this.sessions = sessions;
@@ -60,13 +59,29 @@ class AccountController {
     }
 
     /** How much an account has of the server, and may have. */
-    record AllowanceView(long bytes, long mostBytes, long shots, long mostShots) {}
+    record AllowanceView(
+            long bytes,
+            long mostBytes,
+            long shots,
+            long mostShots,
+            long work,
+            long mostWork,
+            long clipSeconds,
+            long mostClipSeconds) {}
 
     @GetMapping("/api/account/allowance")
     AllowanceView allowance(@AuthenticationPrincipal SignedIn who) {
         Allowance.Used used = allowance.used(who.id());
+        Limits.Limit most = limits.of(who.id());
         return new AllowanceView(
-                used.bytes(), properties.mostAccountBytes(), used.shots(), properties.mostAccountShots());
+                used.bytes(),
+                most.bytes(),
+                used.shots(),
+                most.shots(),
+                used.work(),
+                most.work(),
+                used.clipSeconds(),
+                most.clipSeconds());
     }
 
     @GetMapping("/api/account/sessions")

@@ -1,13 +1,19 @@
 package app.yubble.server.account;
 
+import com.google.common.collect.Lists;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Set;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.session.FindByIndexNameSessionRepository;
 import org.springframework.session.Session;
 import org.springframework.stereotype.Service;
@@ -18,9 +24,14 @@ public class Sessions {
     /** What the browser said of itself at sign-in. */
     static final String BROWSER = "yubble.browser";
 
-    private final FindByIndexNameSessionRepository<? extends Session> repository;
+    /** In one question. */
+    private static final int AT_ONCE = 500;
 
-    Sessions(FindByIndexNameSessionRepository<? extends Session> repository) {
+    private final FindByIndexNameSessionRepository<? extends Session> repository;
+    private final JdbcTemplate database;
+
+    Sessions(FindByIndexNameSessionRepository<? extends Session> repository, JdbcTemplate database) {
+        this.database = database;
         this.repository = repository;
     }
 
@@ -65,10 +76,19 @@ public class Sessions {
         endAllBut(account, "");
     }
 
-    /** Whether somebody is still signed in by a session. */
-    public boolean isOpen(String id) {
-        Session session = repository.findById(id);
-        return session != null && !session.isExpired();
+    /** By which of some sessions somebody is still signed in. */
+    public Set<String> open(Set<String> ids) {
+        Set<String> out = new HashSet<>();
+        for (List<String> some : Lists.partition(List.copyOf(ids), AT_ONCE)) {
+            List<Object> values = new ArrayList<>(some);
+            values.add(System.currentTimeMillis());
+            out.addAll(database.queryForList(
+                    "select SESSION_ID from SPRING_SESSION where SESSION_ID in ("
+                            + String.join(", ", Collections.nCopies(some.size(), "?")) + ") and EXPIRY_TIME > ?",
+                    String.class,
+                    values.toArray()));
+        }
+        return out;
     }
 
     private Collection<? extends Session> all(String account) {

@@ -17,6 +17,7 @@ import app.yubble.server.jobs.BrokenOffException;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.jobs.Urgency;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
@@ -79,7 +80,8 @@ public class ClipReadingJob {
     void enqueue(UUID shot, @Nullable DepthFile file) {
         String name = file == null ? "" : file.name();
         String hash = file == null ? "" : file.hash();
-        starter.<ClipReadingJob>enqueue(job -> job.run(shot, name, hash));
+        starter.<ClipReadingJob>enqueue(
+                shots.byId(shot).accountId(), Urgency.READING, job -> job.run(shot, name, hash));
     }
 
     /**

@@ -208,7 +208,7 @@ class BatchController {
             all.add(delivery);
         }
         deliveries.addAll(all);
-        all.forEach(each -> job.enqueue(each.id()));
+        all.forEach(each -> job.enqueue(each));
         return new BatchView(
                 batch, all.stream().map(DeliveryController.DeliveryView::of).toList(), plan.left());
     }

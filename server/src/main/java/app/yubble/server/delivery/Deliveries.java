@@ -8,10 +8,8 @@ import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.storage.FileStore;
 import java.time.Instant;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.data.domain.Limit;
 import org.springframework.stereotype.Service;
@@ -37,12 +35,6 @@ public class Deliveries {
         this.allowance = allowance;
         this.files = files;
         this.repository = repository;
-    }
-
-    /** Those that changed after {@code after}, with the number of changes each has had. */
-    public Map<UUID, Long> changedAfter(UUID account, Instant after) {
-        return repository.findByAccountIdAndChangedAfterOrderByChanged(account, after).stream()
-                .collect(Collectors.toMap(Delivery::id, Delivery::revision));
     }
 
     /** The newest first. */

@@ -3,6 +3,7 @@ package app.yubble.server.delivery;
 import app.yubble.media.picture.ColourSpace;
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
+import jakarta.persistence.EntityListeners;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
@@ -14,6 +15,7 @@ import org.jspecify.annotations.Nullable;
 
 /** One export: what, from which recipe, how far, and its file. The recipe is a copy; later edits do not change it. */
 @Entity
+@EntityListeners(DeliveryNews.class)
 class Delivery {
     /** From asked for to done. */
     enum State {

@@ -167,7 +167,7 @@ class DeliveryController {
             stretch(delivery, source, wanted.frames(), recipe, depth);
         }
         deliveries.add(delivery);
-        job.enqueue(delivery.id());
+        job.enqueue(delivery);
         return DeliveryView.of(delivery);
     }
 
@@ -240,7 +240,7 @@ class DeliveryController {
         stretch(delivery, source, wanted.frames(), recipe, depth);
         delivery.play();
         deliveries.addPlaying(delivery);
-        job.enqueue(delivery.id());
+        job.enqueue(delivery);
         return DeliveryView.of(delivery);
     }
 
@@ -296,7 +296,7 @@ class DeliveryController {
     @ResponseStatus(HttpStatus.ACCEPTED)
     DeliveryView again(@AuthenticationPrincipal SignedIn who, @PathVariable UUID id) {
         deliveries.again(id, who.id());
-        job.enqueue(id);
+        job.enqueue(deliveries.byId(id));
         return one(who, id);
     }
 

@@ -4,6 +4,7 @@ import app.yubble.server.jobs.BrokenOffException;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.jobs.Urgency;
 import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
@@ -58,8 +59,13 @@ public class DeliveryJob {
         this.starter = starter;
     }
 
-    void enqueue(UUID delivery) {
-        starter.<DeliveryJob>enqueue(job -> job.run(delivery));
+    void enqueue(Delivery delivery) {
+        UUID id = delivery.id();
+        starter.<DeliveryJob>enqueue(delivery.accountId(), urgency(delivery), job -> job.run(id));
+    }
+
+    private static Urgency urgency(Delivery delivery) {
+        return delivery.isPlaying() ? Urgency.AHEAD : Urgency.DELIVERY;
     }
 
     /** Runs in a worker. A node that dies over it leaves it to another one. */
@@ -93,14 +99,14 @@ public class DeliveryJob {
      * what nobody has or is rendering for as long as its turn lasts and comes again; who finds all of them there joins them.
      */
     private void beginClip(Delivery delivery) {
-        UUID id = delivery.id();
         for (int hand = 0; hand < Math.min(HANDS, ClipDelivery.parts(delivery).size()); hand++) {
-            enqueueStretches(id, hand);
+            enqueueStretches(delivery, hand);
         }
     }
 
-    private void enqueueStretches(UUID id, int hand) {
-        starter.<DeliveryJob>enqueue(job -> job.stretches(id, hand));
+    private void enqueueStretches(Delivery delivery, int hand) {
+        UUID id = delivery.id();
+        starter.<DeliveryJob>enqueue(delivery.accountId(), urgency(delivery), job -> job.stretches(id, hand));
     }
 
     /** Runs in a worker. A node that dies over it leaves it to another one. */
@@ -121,7 +127,7 @@ public class DeliveryJob {
                 }
             });
             if (state == ClipDelivery.State.MORE) {
-                enqueueStretches(id, hand);
+                enqueueStretches(delivery, hand);
             } else if (state == ClipDelivery.State.ELSEWHERE) {
                 // Whoever renders the rest may be lost or called off.
                 starter.<DeliveryJob>later(LOOK_AGAIN, job -> job.stretches(id, hand));

@@ -20,8 +20,6 @@ interface DeliveryRepository extends Repository<Delivery, UUID> {
                     + "order by d.created desc, d.id desc")
     List<Delivery> findAfter(UUID account, UUID after, Limit limit);
 
-    List<Delivery> findByAccountIdAndChangedAfterOrderByChanged(UUID accountId, Instant after);
-
     List<Delivery> findByShotIdAndPlayingTrueOrderByCreatedDescIdDesc(UUID shotId);
 
     List<Delivery> findByAccountIdAndBatchOrderByFileName(UUID accountId, UUID batch);

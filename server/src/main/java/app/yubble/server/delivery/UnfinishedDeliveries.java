@@ -29,6 +29,6 @@ class UnfinishedDeliveries implements Unfinished {
 
     @Override
     public void resume(UUID id) {
-        job.enqueue(id);
+        job.enqueue(deliveries.byId(id));
     }
 }

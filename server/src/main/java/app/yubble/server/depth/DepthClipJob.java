@@ -9,6 +9,7 @@ import app.yubble.server.jobs.BrokenOffException;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.jobs.Urgency;
 import app.yubble.server.shoot.ClipDepths;
 import app.yubble.server.shoot.ClipFiles;
 import app.yubble.server.shoot.Shot;
@@ -59,8 +60,9 @@ public class DepthClipJob {
 
     /** @param hash of the stored file */
     public void enqueue(UUID shot, String name, String hash) {
+        UUID account = shots.byId(shot).accountId();
         UUID run = shots.beginDepth(shot);
-        starter.<DepthClipJob>enqueue(job -> job.run(shot, run, name, hash));
+        starter.<DepthClipJob>enqueue(account, Urgency.CLIP, job -> job.run(shot, run, name, hash));
     }
 
     /** Runs in a worker. */

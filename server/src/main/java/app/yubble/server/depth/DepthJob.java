@@ -22,6 +22,7 @@ import app.yubble.server.jobs.BrokenOffException;
 import app.yubble.server.jobs.ClipLane;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.jobs.Urgency;
 import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.shoot.ClipDepths;
 import app.yubble.server.shoot.ClipFiles;
@@ -123,8 +124,10 @@ public class DepthJob {
             UUID shot, DepthChoice.Source source, SharpBand subject, double farthest, boolean settled) {}
 
     public void enqueue(UUID shot, String engine, Quality quality) {
+        Shot of = shots.byId(shot);
         UUID run = shots.beginDepth(shot);
-        starter.<DepthJob>enqueue(job -> job.run(shot, run, engine, quality));
+        Urgency urgency = of.isClip() ? Urgency.CLIP : Urgency.DRAFT;
+        starter.<DepthJob>enqueue(of.accountId(), urgency, job -> job.run(shot, run, engine, quality));
     }
 
     /** Runs in a worker. */
@@ -188,7 +191,7 @@ public class DepthJob {
         }
         reach(id, run, Shot.State.REFINING, DRAFTED);
         if (shots.anyPhotoWaits()) {
-            starter.<DepthJob>enqueue(job -> job.refine(id, run, engine));
+            starter.<DepthJob>enqueue(shot.accountId(), Urgency.BETTER, job -> job.refine(id, run, engine));
         } else {
             refine(shot, run, estimator, picture, draft);
         }

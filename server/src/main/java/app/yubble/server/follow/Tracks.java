@@ -11,6 +11,7 @@ import app.yubble.media.clip.ClipFile;
 import app.yubble.media.clip.GreyClip;
 import app.yubble.server.jobs.JobStarter;
 import app.yubble.server.jobs.StoredProgress;
+import app.yubble.server.jobs.Urgency;
 import app.yubble.server.problem.NotFoundException;
 import app.yubble.server.problem.TooOftenException;
 import app.yubble.server.shoot.ClipFiles;
@@ -151,13 +152,13 @@ public class Tracks {
             }
             Track fresh = begun(shot, sought);
             repository.keepOnly(shot.id(), repository.newestFirst(shot.id(), Limit.of(KEPT)));
-            start(fresh.id());
+            start(shot, fresh.id());
             return fresh;
         }
         boolean open = found.contentHash() == null && found.fault() == null;
         if (open && found.touched().isBefore(Instant.now().minus(LOST))) {
             repository.reach(found.id(), found.done(), Instant.now());
-            start(found.id());
+            start(shot, found.id());
         }
         return found;
     }
@@ -175,8 +176,8 @@ public class Tracks {
         }
     }
 
-    private void start(UUID id) {
-        starter.<TrackJob>enqueue(job -> job.run(id));
+    private void start(Shot shot, UUID id) {
+        starter.<TrackJob>enqueue(shot.accountId(), Urgency.CLIP, job -> job.run(id));
     }
 
     /** The track of a follow, made here and now when it is not there. */

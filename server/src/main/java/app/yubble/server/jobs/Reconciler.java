@@ -1,5 +1,6 @@
 package app.yubble.server.jobs;
 
+import app.yubble.server.node.NodeClock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.HashSet;
@@ -39,8 +40,17 @@ public class Reconciler {
     private final StorageProvider jobs;
     private final ObjectProvider<BackgroundJobServer> workers;
     private final List<Unfinished> kinds;
+    private final JobStarter starter;
+    private final NodeClock clock;
 
-    Reconciler(StorageProvider jobs, ObjectProvider<BackgroundJobServer> workers, List<Unfinished> kinds) {
+    Reconciler(
+            StorageProvider jobs,
+            ObjectProvider<BackgroundJobServer> workers,
+            List<Unfinished> kinds,
+            JobStarter starter,
+            NodeClock clock) {
+        this.clock = clock;
+        this.starter = starter;
         this.jobs = jobs;
         this.workers = workers;
         this.kinds = kinds;
@@ -51,12 +61,13 @@ public class Reconciler {
     public void look() {
         try {
             workers.ifAvailable(server -> {
-                if (!server.isRunning()) {
+                if (!server.isRunning() && clock.problem().isEmpty()) {
                     LOG.warn("the workers have stopped; they are started again");
                     server.start();
                 }
             });
             reconcile(Instant.now().minus(GRACE));
+            starter.forgetDone();
         } catch (DataAccessException | CannotCreateTransactionException | StorageException noDatabase) {
             LOG.debug("nothing is reconciled while the database is away");
         }

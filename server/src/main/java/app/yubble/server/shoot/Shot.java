@@ -6,6 +6,7 @@ import app.yubble.media.picture.Camera;
 import app.yubble.media.picture.Origin;
 import jakarta.persistence.Column;
 import jakarta.persistence.Entity;
+import jakarta.persistence.EntityListeners;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
@@ -17,6 +18,7 @@ import org.jspecify.annotations.Nullable;
 
 /** One photo or clip that was brought in; its file is kept unchanged for ever. */
 @Entity
+@EntityListeners(ShotNews.class)
 public class Shot {
     /** How far a shot is on the way to its first preview. */
     public enum State {

@@ -41,7 +41,7 @@ interface ShotRepository extends Repository<Shot, UUID> {
     @Lock(LockModeType.PESSIMISTIC_WRITE)
     Optional<Shot> findLockedByIdAndAccountId(UUID id, UUID accountId);
 
-    List<Shot> findByAccountIdAndChangedAfterOrderByChanged(UUID accountId, Instant after);
+    List<Shot> findByIdIn(Collection<UUID> ids);
 
     List<Shot> findByStateNotInAndChangedBeforeOrderByChanged(
             Collection<Shot.State> states, Instant moment, Limit limit);

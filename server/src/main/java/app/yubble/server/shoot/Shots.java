@@ -27,6 +27,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -185,6 +186,7 @@ public class Shots {
     public Shot bringInClip(UUID account, UUID shoot, String fileName, FileStore.Stored stored, ClipInfo info) {
         Shoot home = requireShoot(account, shoot);
         allowance.requireShot(account, stored.bytes());
+        allowance.requireClip(account, info.micros());
         return shots.save(new Shot(account, home.id(), plainName(fileName), stored.hash(), stored.bytes(), info));
     }
 
@@ -299,8 +301,9 @@ public class Shots {
         return shot;
     }
 
-    public List<Shot> changedAfter(UUID account, Instant after) {
-        return shots.findByAccountIdAndChangedAfterOrderByChanged(account, after);
+    /** Those that are still there. */
+    public List<Shot> all(Collection<UUID> ids) {
+        return shots.findByIdIn(ids);
     }
 
     /** The number of a new estimate; see {@link Shot#beginDepth}. */
