@@ -11,6 +11,7 @@ export const router = createRouter({
     { path: '/deliveries', component: () => import('./views/Deliveries.vue') },
     { path: '/contact-sheets/:batch', component: () => import('./views/ContactSheet.vue') },
     { path: '/guide', component: () => import('./views/Guide.vue') },
+    { path: '/state', component: () => import('./views/State.vue') },
     { path: '/settings', component: () => import('./views/Settings.vue') },
     { path: '/:rest(.*)*', redirect: '/shoots' },
   ],

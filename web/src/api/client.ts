@@ -28,6 +28,8 @@ export type Clip = Schemas['ClipView']
 export type Session = Schemas['Session']
 export type Allowance = Schemas['AllowanceView']
 export type OpenSession = Schemas['OpenSession']
+export type InstallationState = Schemas['StateView']
+export type NodeState = Schemas['NodeView']
 export type ShotEvent = Pick<Shot, 'id' | 'shootId' | 'revision' | 'state' | 'progress' | 'problem'>
 
 /** What went wrong, in words for the person in front of the screen. */
@@ -167,6 +169,7 @@ export const api = {
   cancelEstimate: (id: string) => json<Shot>(`/api/shots/${id}/depth-estimate`, { method: 'DELETE' }),
   characters: () => json<Character[]>('/api/lens/characters'),
   settings: () => json<Settings>('/api/settings'),
+  state: (): Promise<InstallationState> => json('/api/state'),
   allowance: (): Promise<Allowance> => json('/api/account/allowance'),
   sessions: (): Promise<OpenSession[]> => json('/api/account/sessions'),
   async endSession(id: string): Promise<void> {

@@ -32,6 +32,7 @@ async function leave(): Promise<void> {
       <router-link to="/deliveries">Deliveries</router-link>
       <router-link to="/settings">Settings</router-link>
       <router-link to="/guide">Guide</router-link>
+      <router-link v-if="session.administrator" to="/state">State</router-link>
     </nav>
     <div class="middle"><slot /></div>
     <v-btn

@@ -16,7 +16,7 @@ export const useAccount = defineStore('account', () => {
     try {
       await work()
       sessions.value = await api.sessions()
-      allowance.value = await api.allowance()
+      await loadAllowance()
       done.value = said
       return true
     } catch (problem) {
@@ -25,11 +25,15 @@ export const useAccount = defineStore('account', () => {
     }
   }
 
+  async function loadAllowance(): Promise<void> {
+    allowance.value = await api.allowance()
+  }
+
   const load = (): Promise<boolean> => attempt(async () => {})
   const changePassword = (before: string, password: string): Promise<boolean> =>
     attempt(() => api.changePassword(before, password), 'The password is changed; all other sessions have ended.')
   const end = (id: string): Promise<boolean> => attempt(() => api.endSession(id))
   const endOthers = (): Promise<boolean> => attempt(api.endOtherSessions, 'All other sessions have ended.')
 
-  return { sessions, allowance, fault, done, load, changePassword, end, endOthers }
+  return { sessions, allowance, fault, done, load, loadAllowance, changePassword, end, endOthers }
 })

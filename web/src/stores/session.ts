@@ -7,6 +7,8 @@ export const useSession = defineStore('session', () => {
   const name = ref<string | null>(null)
   const openAccounts = ref(false)
   const demo = ref(false)
+  /** Whether the State page is there. */
+  const administrator = ref(false)
   let loaded = false
 
   async function load(again = false): Promise<void> {
@@ -15,6 +17,7 @@ export const useSession = defineStore('session', () => {
     name.value = session.name
     openAccounts.value = session.openAccounts
     demo.value = session.demo
+    administrator.value = session.administrator
     loaded = true
   }
 
@@ -29,5 +32,5 @@ export const useSession = defineStore('session', () => {
     await load(true)
   }
 
-  return { name, openAccounts, demo, load, signIn, signOut }
+  return { name, openAccounts, demo, administrator, load, signIn, signOut }
 })

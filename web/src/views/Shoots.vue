@@ -7,10 +7,13 @@ import MoreMarker from '../shell/MoreMarker.vue'
 import TopBar from '../shell/TopBar.vue'
 import BatchDialog from './BatchDialog.vue'
 import ShotCard from './ShotCard.vue'
+import { nearlyFull } from './accountWords'
+import { useAccount } from '../stores/account'
 import { useSettings } from '../stores/settings'
 import { useShoots } from '../stores/shoots'
 
 const store = useShoots()
+const account = useAccount()
 const settings = useSettings()
 const route = useRoute()
 const router = useRouter()
@@ -23,6 +26,11 @@ const fault = ref('')
 const chosenShots = ref<string[]>([])
 const delivering = ref(false)
 const told = ref('')
+
+const full = computed(() => account.allowance && nearlyFull(account.allowance))
+// Nothing is said when it cannot be found out.
+const look = (): Promise<unknown> => account.loadAllowance().catch(() => undefined)
+onMounted(look)
 
 const current = computed<Shoot | undefined>(() => store.shoots.find((each) => each.id === store.current))
 const wanted = computed(() => String(route.params.id ?? ''))
@@ -56,6 +64,7 @@ async function take(files: File[]): Promise<void> {
   await attempt(async () => {
     const shoot = current.value ?? (await store.create('My photos'))
     await store.bringIn(shoot.id, files)
+    await look()
   })
 }
 
@@ -175,6 +184,7 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
           </span>
           <v-btn @click="settings.understood">Understood</v-btn>
         </p>
+        <p v-if="full" class="quiet" role="status" data-test="nearly-full">{{ full }}</p>
         <p v-if="fault || store.fault" class="fault" role="alert">{{ fault || store.fault }}</p>
         <ul v-if="store.incoming.length" class="incoming" aria-label="Files on their way in">
           <li v-for="row in store.incoming" :key="row.key" :class="{ fault: row.fault }" data-test="incoming">

@@ -37,5 +37,36 @@ const gigabytes = (bytes: number): string => `${(bytes / 1e9).toFixed(bytes < 9.
 /** How much of the server an account has, and may have. */
 export function allowanceText(used: Allowance): string {
   const shots = used.shots === 1 ? '1 photo or clip' : `${used.shots} photos and clips`
-  return `${shots} of at most ${used.mostShots}; with their deliveries ${used.bytes < 1e8 ? bytesText(used.bytes) : gigabytes(used.bytes)} of ${gigabytes(used.mostBytes)}.`
+  return `${shots} of at most ${used.mostShots}; with their deliveries ${used.bytes < 1e8 ? bytesText(used.bytes) : gigabytes(used.bytes)} of ${gigabytes(used.mostBytes)}. ${clips(used)}${work(used)}`
+}
+
+/** How full something is from which on people are told before they are turned away. */
+const NEARLY = 0.8
+
+function clips(used: Allowance): string {
+  if (!used.clipSeconds) return ''
+  return `Clips: ${minutes(used.clipSeconds)} of ${minutes(used.mostClipSeconds)}. `
+}
+
+function work(used: Allowance): string {
+  if (used.work) return `${used.work} of at most ${used.mostWork} things wait to be made.`
+  return `Up to ${used.mostWork} things may wait to be made at once.`
+}
+
+const minutes = (seconds: number): string => (seconds < 120 ? `${seconds} s` : `${Math.round(seconds / 60)} min`)
+
+/** What will be full soon, for the page on which more is brought in; empty while there is room. */
+export function nearlyFull(used: Allowance): string {
+  const parts: [number, number, string][] = [
+    [used.shots, used.mostShots, `${used.shots} of ${used.mostShots} photos and clips`],
+    [used.bytes, used.mostBytes, `${gigabytes(used.bytes)} of ${gigabytes(used.mostBytes)}`],
+    [
+      used.clipSeconds,
+      used.mostClipSeconds,
+      `${minutes(used.clipSeconds)} of ${minutes(used.mostClipSeconds)} of clips`,
+    ],
+    [used.work, used.mostWork, `${used.work} of ${used.mostWork} things that may wait`],
+  ]
+  const full = parts.filter(([has, most]) => has >= NEARLY * most).map(([, , text]) => text)
+  return full.length ? `This account has used ${full.join(', ')}.` : ''
 }

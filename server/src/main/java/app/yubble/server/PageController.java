@@ -14,6 +14,7 @@ class PageController {
         "/deliveries",
         "/contact-sheets/{batch}",
         "/settings",
+        "/state",
         "/guide"
     })
     String page() {

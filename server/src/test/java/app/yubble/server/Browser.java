@@ -18,12 +18,31 @@ public final class Browser {
     private static final JsonMapper JSON = new JsonMapper();
 
     private final String address;
-    private final CookieManager cookies = new CookieManager();
-    private final HttpClient client =
-            HttpClient.newBuilder().cookieHandler(cookies).build();
+    private final CookieManager cookies;
+    private final HttpClient client;
 
     public Browser(int port) {
+        this(port, new CookieManager());
+    }
+
+    private Browser(int port, CookieManager cookies) {
         address = "http://127.0.0.1:" + port;
+        this.cookies = cookies;
+        client = HttpClient.newBuilder().cookieHandler(cookies).build();
+    }
+
+    /** The same browser, brought to another node. */
+    public Browser at(int port) {
+        return new Browser(port, cookies);
+    }
+
+    /** What a cookie holds; null when there is none. */
+    public String cookie(String name) {
+        return cookies.getCookieStore().getCookies().stream()
+                .filter(cookie -> cookie.getName().equals(name))
+                .map(HttpCookie::getValue)
+                .findFirst()
+                .orElse(null);
     }
 
     /** An answer; {@code body} is kept as bytes. */
@@ -109,11 +128,8 @@ public final class Browser {
     }
 
     private String token() {
-        return cookies.getCookieStore().getCookies().stream()
-                .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
-                .map(HttpCookie::getValue)
-                .findFirst()
-                .orElse("none");
+        String token = cookie("XSRF-TOKEN");
+        return token == null ? "none" : token;
     }
 
     private Answer send(HttpRequest.Builder request) {

@@ -17,6 +17,8 @@ class Account {
 
     private String passwordHash;
     private @Nullable String depthEngine;
+    /** Whether it sees how the installation is. */
+    private boolean administrator;
 
     /** For Hibernate. */
     @SuppressWarnings("NullAway.Init")
@@ -44,6 +46,14 @@ class Account {
 
     void useDepthEngine(String name) {
         depthEngine = name;
+    }
+
+    boolean isAdministrator() {
+        return administrator;
+    }
+
+    void makeAdministrator() {
+        administrator = true;
     }
 
     void usePassword(String hash) {

@@ -87,6 +87,20 @@ public class Accounts implements UserDetailsService {
                 .useDepthEngine(name);
     }
 
+    /** Whether an account sees how the installation is. */
+    @Transactional(readOnly = true)
+    public boolean isAdministrator(UUID id) {
+        return repository.findById(id).filter(Account::isAdministrator).isPresent();
+    }
+
+    /** False when there is no such account. */
+    @Transactional
+    public boolean makeAdministrator(String name) {
+        Optional<Account> account = repository.findByFoldedName(AccountName.folded(name));
+        account.ifPresent(Account::makeAdministrator);
+        return account.isPresent();
+    }
+
     @Transactional
     public UUID create(String name, String password) {
         String shown = AccountName.shown(name);

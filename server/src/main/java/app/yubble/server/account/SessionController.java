@@ -33,14 +33,21 @@ class SessionController {
         this.properties = properties;
     }
 
-    /** {@code name} is null when nobody is signed in. */
-    record Session(@Nullable String name, boolean openAccounts, boolean demo) {}
+    /**
+     * @param name null when nobody is signed in
+     * @param administrator whether the State page is there for them
+     */
+    record Session(@Nullable String name, boolean openAccounts, boolean demo, boolean administrator) {}
 
     record NewAccount(@NotBlank String name, @NotNull String password) {}
 
     @GetMapping("/api/session")
     Session session(@AuthenticationPrincipal @Nullable SignedIn who) {
-        return new Session(who == null ? null : who.name(), properties.openAccounts(), properties.demo());
+        return new Session(
+                who == null ? null : who.name(),
+                properties.openAccounts(),
+                properties.demo(),
+                who != null && accounts.isAdministrator(who.id()));
     }
 
     @PostMapping("/api/accounts")
