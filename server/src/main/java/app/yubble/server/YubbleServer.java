@@ -35,7 +35,7 @@ public class YubbleServer {
         try {
             database = LocalMariaDb.start(data.resolve("database"));
         } catch (FolderInUseException inUse) {
-            if (Boolean.parseBoolean(option(arguments, "--yubble.verify=", "false"))) {
+            if (isOnce(arguments)) {
                 application.setDefaultProperties(ofRunning(data));
                 application.run(arguments);
                 return;
@@ -61,6 +61,12 @@ public class YubbleServer {
         } catch (IOException fault) {
             throw new UncheckedIOException("the database of " + data + " cannot be reached", fault);
         }
+    }
+
+    /** Whether it only does one thing, beside the server that has the folder, and ends. */
+    private static boolean isOnce(String[] arguments) {
+        return Boolean.parseBoolean(option(arguments, "--yubble.verify=", "false"))
+                || !option(arguments, "--yubble.administrator=", "").isEmpty();
     }
 
     private static String option(String[] arguments, String start, String otherwise) {

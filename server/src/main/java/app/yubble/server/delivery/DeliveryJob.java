@@ -9,11 +9,13 @@ import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
+import io.micrometer.core.instrument.MeterRegistry;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.TimeUnit;
 import org.jobrunr.jobs.annotations.Job;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -41,6 +43,7 @@ public class DeliveryJob {
     private final JobStarter starter;
     private final ClipLane lane;
     private final ClipDelivery clips;
+    private final MeterRegistry meters;
 
     DeliveryJob(
             Deliveries deliveries,
@@ -49,7 +52,9 @@ public class DeliveryJob {
             MemoryGate gate,
             JobStarter starter,
             ClipLane lane,
-            ClipDelivery clips) {
+            ClipDelivery clips,
+            MeterRegistry meters) {
+        this.meters = meters;
         this.lane = lane;
         this.clips = clips;
         this.deliveries = deliveries;
@@ -84,6 +89,8 @@ public class DeliveryJob {
             Shot shot = shots.byId(delivery.shotId());
             PhotoDelivery.Made made = gate.withLine(shot.size().pixels(), () -> render(delivery, shot));
             deliveries.done(id, made.file().hash(), made.file().bytes(), made.thumbnail());
+            meters.timer("yubble.delivery", "format", delivery.format().name())
+                    .record(System.nanoTime() - start, TimeUnit.NANOSECONDS);
             LOG.info("delivery of {} in {} ms", delivery.fileName(), (System.nanoTime() - start) / 1_000_000);
         } catch (CancellationException cancelled) {
             BrokenOffException.rethrow(cancelled);

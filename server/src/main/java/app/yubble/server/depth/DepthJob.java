@@ -36,6 +36,7 @@ import app.yubble.server.shoot.ShotStill;
 import app.yubble.server.shoot.Shots;
 import app.yubble.server.storage.FileStore;
 import app.yubble.vision.InverseSearchFlow;
+import io.micrometer.core.instrument.MeterRegistry;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
@@ -44,6 +45,7 @@ import java.util.List;
 import java.util.OptionalInt;
 import java.util.UUID;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.TimeUnit;
 import org.jobrunr.jobs.annotations.Job;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -79,6 +81,7 @@ public class DepthJob {
     private final YubbleProperties properties;
     private final FramesWanted wanted;
     private final Faces faces;
+    private final MeterRegistry meters;
     private final FlowFinder flows = new InverseSearchFlow();
 
     DepthJob(
@@ -96,7 +99,9 @@ public class DepthJob {
             MemoryGate gate,
             YubbleProperties properties,
             FramesWanted wanted,
-            Faces faces) {
+            Faces faces,
+            MeterRegistry meters) {
+        this.meters = meters;
         this.faces = faces;
         this.wanted = wanted;
         this.clipDepths = clipDepths;
@@ -184,6 +189,7 @@ public class DepthJob {
         DepthEstimate draft = estimator.estimate(picture, Quality.DRAFT, drafting);
         store(id, run, estimator, draft, Quality.DRAFT);
         publish(shot, picture, draft);
+        record("draft", start);
         LOG.info("draft depth of {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
         if (!best) {
             reach(id, run, Shot.State.READY, 1);
@@ -201,8 +207,13 @@ public class DepthJob {
         long start = System.nanoTime();
         Progress refining = progress(shot.id(), run, Shot.State.REFINING).part(DRAFTED, 1);
         store(shot.id(), run, estimator, estimator.improve(picture, draft, refining), Quality.BEST);
+        record("best", start);
         LOG.info("best depth of {} after another {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
         reach(shot.id(), run, Shot.State.READY, 1);
+    }
+
+    private void record(String kind, long start) {
+        meters.timer("yubble.depth", "kind", kind).record(System.nanoTime() - start, TimeUnit.NANOSECONDS);
     }
 
     private Picture pictureOf(Shot shot) {
@@ -241,6 +252,7 @@ public class DepthJob {
             new DepthOverTime(estimator, flows, quality)
                     .run(small.shot(), small, shelves, sink(shot, running), progress(id, run, Shot.State.ESTIMATING));
             publish(shot, true);
+            record("clip", start);
             LOG.info("depth of clip {} in {} ms", shot.name(), (System.nanoTime() - start) / 1_000_000);
             reach(id, run, Shot.State.READY, 1);
         } finally {

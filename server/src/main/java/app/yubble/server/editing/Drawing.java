@@ -5,6 +5,8 @@ import app.yubble.core.raster.Size;
 import app.yubble.server.memory.MemoryGate;
 import app.yubble.server.memory.Turns;
 import app.yubble.server.shoot.Shots;
+import io.micrometer.core.instrument.Gauge;
+import io.micrometer.core.instrument.MeterRegistry;
 import java.util.UUID;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
@@ -28,8 +30,12 @@ public class Drawing {
     private final Turns large = new Turns(AT_ONCE, MOST_OF_ONE, MOST_LARGE);
     private final MemoryGate gate;
 
-    Drawing(MemoryGate gate) {
+    Drawing(MemoryGate gate, MeterRegistry meters) {
         this.gate = gate;
+        Gauge.builder("yubble.drawing", turns, Turns::used)
+                .tag("kind", "fitted")
+                .register(meters);
+        Gauge.builder("yubble.drawing", large, Turns::used).tag("kind", "large").register(meters);
     }
 
     /** The size at which a picture that would be as large is drawn: a very large one is drawn a little smaller. */

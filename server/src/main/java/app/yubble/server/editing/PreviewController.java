@@ -53,6 +53,7 @@ class PreviewController {
     private final Untouched untouched;
     private final Drawing drawing;
     private final Follows follows;
+    private final PreviewFigures figures;
 
     PreviewController(
             Shots shots,
@@ -61,7 +62,9 @@ class PreviewController {
             PreviewDesk desk,
             Untouched untouched,
             Drawing drawing,
-            Follows follows) {
+            Follows follows,
+            PreviewFigures figures) {
+        this.figures = figures;
         this.follows = follows;
         this.drawing = drawing;
         this.shots = shots;
@@ -159,10 +162,12 @@ class PreviewController {
             timing.done("compare");
             byte[] jpeg = untouched.jpeg(result, shot);
             timing.done("encode");
+            figures.drawn(size, jpeg.length, timing.nanos());
             return answer.header("X-Region", told(region, size))
                     .header("Server-Timing", timing.header("preview"))
                     .body(jpeg);
         } catch (CancellationException superseded) {
+            figures.superseded();
             return ResponseEntity.noContent().build();
         }
     }

@@ -19,9 +19,14 @@ final class ServerTiming {
         parts.add(part + ";dur=" + nanos / 1_000_000);
     }
 
+    /** Since the request began. */
+    long nanos() {
+        return System.nanoTime() - start;
+    }
+
     /** All parts, and the whole under {@code name} behind them. */
     String header(String name) {
-        add(name, System.nanoTime() - start);
+        add(name, nanos());
         return parts.toString();
     }
 }

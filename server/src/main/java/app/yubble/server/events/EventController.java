@@ -7,6 +7,8 @@ import app.yubble.server.news.NewsReader;
 import app.yubble.server.problem.TooOftenException;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.Shots;
+import io.micrometer.core.instrument.Gauge;
+import io.micrometer.core.instrument.MeterRegistry;
 import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
 import java.time.Instant;
@@ -55,7 +57,8 @@ class EventController {
         return thread;
     });
 
-    EventController(Shots shots, Sessions sessions, News news) {
+    EventController(Shots shots, Sessions sessions, News news, MeterRegistry meters) {
+        Gauge.builder("yubble.pages", listeners, List::size).register(meters);
         this.news = news;
         this.sessions = sessions;
         this.shots = shots;

@@ -1,8 +1,11 @@
 package app.yubble.server.jobs;
 
+import io.micrometer.core.instrument.MeterRegistry;
+import io.micrometer.core.instrument.Timer;
 import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
 import org.jobrunr.jobs.Job;
 import org.jobrunr.jobs.filters.JobServerFilter;
 import org.springframework.stereotype.Component;
@@ -13,13 +16,17 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class Lanes implements JobServerFilter {
-    private final Map<UUID, Urgency> inHand = new ConcurrentHashMap<>();
+    private final Map<UUID, Hold> inHand = new ConcurrentHashMap<>();
+    private final MeterRegistry meters;
 
-    /** Made by the framework. */
-    Lanes() {}
+    Lanes(MeterRegistry meters) {
+        this.meters = meters;
+    }
+
+    private record Hold(Urgency urgency, long since) {}
 
     void take(UUID job, Urgency urgency) {
-        inHand.put(job, urgency);
+        inHand.put(job, new Hold(urgency, System.nanoTime()));
     }
 
     /**
@@ -34,17 +41,30 @@ class Lanes implements JobServerFilter {
     }
 
     long count(Urgency urgency) {
-        return inHand.values().stream().filter(urgency::equals).count();
+        return inHand.values().stream()
+                .filter(each -> each.urgency() == urgency)
+                .count();
     }
 
     @Override
     public void onProcessingSucceeded(Job job) {
-        inHand.remove(job.getId());
+        end(job, "done");
     }
 
     @Override
     public void onProcessingFailed(Job job, Exception fault) {
-        inHand.remove(job.getId());
+        end(job, "failed");
+    }
+
+    private void end(Job job, String outcome) {
+        Hold hold = inHand.remove(job.getId());
+        if (hold != null) {
+            Timer.builder("yubble.job")
+                    .tag("urgency", hold.urgency().name())
+                    .tag("outcome", outcome)
+                    .register(meters)
+                    .record(System.nanoTime() - hold.since(), TimeUnit.NANOSECONDS);
+        }
     }
 
     /** When no worker has anything: what was not told of its end is not in hand any more. */

@@ -2,6 +2,8 @@ package app.yubble.server.memory;
 
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.problem.RefusedException;
+import io.micrometer.core.instrument.MeterRegistry;
+import io.micrometer.core.instrument.Timer;
 import java.util.Locale;
 import java.util.concurrent.Semaphore;
 import java.util.function.Supplier;
@@ -50,6 +52,8 @@ public class MemoryGate {
     private final int most;
 
     private final Semaphore permits;
+    /** How long whoever wants memory waits for it. */
+    private final Timer waits;
     /** Of whole lines; who waits for it does not stand in the way of those who look at a picture. */
     private final Semaphore lines = new Semaphore(LINE_MEGAPIXELS, true);
 
@@ -57,13 +61,14 @@ public class MemoryGate {
     private final Semaphore files;
 
     @Autowired
-    MemoryGate(LastUsed kept, YubbleProperties properties) {
-        this(kept, Runtime.getRuntime().maxMemory(), properties.cacheBytes() + properties.viewerBytes());
+    MemoryGate(LastUsed kept, YubbleProperties properties, MeterRegistry meters) {
+        this(kept, Runtime.getRuntime().maxMemory(), properties.cacheBytes() + properties.viewerBytes(), meters);
     }
 
     /** @param caches bytes that they may hold */
-    MemoryGate(LastUsed kept, long heap, long caches) {
+    MemoryGate(LastUsed kept, long heap, long caches, MeterRegistry meters) {
         this.kept = kept;
+        waits = meters.timer("yubble.gate.wait");
         long ours = Math.max(heap / 2, heap - OWN);
         room = (int) (Math.max(heap / 4, ours - LastUsed.within(heap, caches)) / UNIT);
         most = (int) Math.max(room, (ours - LastUsed.within(heap, caches) / LastUsed.SHORT - heap / FILES) / UNIT);
@@ -136,7 +141,7 @@ public class MemoryGate {
                     most / 1e3));
         }
         int wanted = (int) Math.min(room, units);
-        permits.acquireUninterruptibly(wanted);
+        waits.record(() -> permits.acquireUninterruptibly(wanted));
         try {
             return units > room ? kept.makingRoom(work) : work.get();
         } finally {

@@ -1,6 +1,6 @@
 package app.yubble.server.node;
 
-import app.yubble.server.problem.RefusedException;
+import app.yubble.server.problem.CannotStartException;
 import java.net.InetAddress;
 import java.net.UnknownHostException;
 import java.security.SecureRandom;
@@ -22,7 +22,9 @@ public class Node {
         named = wanted != null;
         name = wanted != null ? wanted : madeUp();
         if (!name.matches("[a-z0-9-]{1,40}")) {
-            throw new RefusedException("yubble.node.name: small letters, digits and hyphens, at most 40.");
+            throw new CannotStartException(
+                    "A node cannot be named " + name + ".",
+                    "yubble.node.name takes small letters, digits and hyphens, at most 40.");
         }
         role = properties.role();
     }

@@ -1,5 +1,6 @@
 package app.yubble.server.node;
 
+import app.yubble.server.problem.CannotStartException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.InstantSource;
@@ -42,11 +43,12 @@ public class NodeClock {
         return told.isAfter(after) ? Duration.between(told, after) : Duration.ZERO;
     }
 
-    /** @throws ClockOffException when it is too far off for work */
+    /** @throws CannotStartException when it is too far off for work */
     public void require() {
         String problem = problem();
         if (!problem.isEmpty()) {
-            throw new ClockOffException(problem);
+            throw new CannotStartException(
+                    problem, "Set the clocks of all nodes and of the database by the same time service.");
         }
     }
 

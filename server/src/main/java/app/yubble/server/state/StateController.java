@@ -2,6 +2,7 @@ package app.yubble.server.state;
 
 import app.yubble.server.account.Accounts;
 import app.yubble.server.account.SignedIn;
+import app.yubble.server.jobs.QueueTable;
 import app.yubble.server.node.NodeTable;
 import app.yubble.server.problem.NotFoundException;
 import java.time.Instant;
@@ -21,9 +22,11 @@ class StateController {
 
     private final Accounts accounts;
     private final NodeTable nodes;
+    private final QueueTable queue;
     private final JdbcTemplate database;
 
-    StateController(Accounts accounts, NodeTable nodes, JdbcTemplate database) {
+    StateController(Accounts accounts, NodeTable nodes, QueueTable queue, JdbcTemplate database) {
+        this.queue = queue;
         this.accounts = accounts;
         this.nodes = nodes;
         this.database = database;
@@ -75,18 +78,14 @@ class StateController {
     }
 
     private List<QueueView> queue() {
-        return database.query(
-                "select coalesce(t.urgency, 'DELIVERY') u, sum(j.state = 'ENQUEUED'), sum(j.state = 'SCHEDULED'),"
-                        + " sum(j.state = 'PROCESSING'), coalesce(max(case when j.state = 'ENQUEUED'"
-                        + " then timestampdiff(second, t.created, current_timestamp(6)) end), 0)"
-                        + " from jobrunr_jobs j left join job_turn t on t.job_id = j.id"
-                        + " where j.state in ('ENQUEUED', 'SCHEDULED', 'PROCESSING') group by u order by u",
-                (row, index) -> new QueueView(
-                        row.getString(1).toLowerCase(Locale.ROOT),
-                        row.getLong(2),
-                        row.getLong(3),
-                        row.getLong(4),
-                        row.getLong(5)));
+        return queue.all().stream()
+                .map(row -> new QueueView(
+                        row.urgency().name().toLowerCase(Locale.ROOT),
+                        row.waiting(),
+                        row.later(),
+                        row.working(),
+                        row.oldest()))
+                .toList();
     }
 
     private List<FailureView> failures() {

@@ -1,8 +1,10 @@
 package app.yubble.server.storage;
 
+import app.yubble.server.problem.CannotStartException;
 import app.yubble.server.problem.DamagedFileException;
 import app.yubble.server.problem.FullDiskException;
 import app.yubble.server.problem.StoreAwayException;
+import io.micrometer.core.instrument.MeterRegistry;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -19,6 +21,7 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
 import java.util.function.BiConsumer;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
@@ -44,6 +47,8 @@ final class Bucket implements AutoCloseable {
     /** As the protocol has it. */
     private static final int MOST_PARTS = 10_000;
 
+    private static final String LOOK = "Look at the settings that begin with yubble.store.";
+
     private static final int NOT_FOUND = 404;
     private static final int FORBIDDEN = 403;
     private static final int UNAUTHORIZED = 401;
@@ -59,8 +64,10 @@ final class Bucket implements AutoCloseable {
     private final String bucket;
     private final String prefix;
     private final @Nullable String encryption;
+    private final MeterRegistry meters;
 
-    Bucket(StoreProperties properties) {
+    Bucket(StoreProperties properties, MeterRegistry meters) {
+        this.meters = meters;
         bucket = String.valueOf(properties.bucket());
         prefix = properties.prefix();
         encryption = properties.encryption();
@@ -87,7 +94,7 @@ final class Bucket implements AutoCloseable {
         return prefix + hash.substring(0, FOLDER) + "/" + hash;
     }
 
-    /** @throws StoreUnusableException when the settings are wrong; a store that is away may come back */
+    /** @throws CannotStartException when the settings are wrong; a store that is away may come back */
     void require() {
         try {
             client.listObjectsV2(ask -> ask.bucket(bucket).prefix(prefix).maxKeys(1));
@@ -97,7 +104,7 @@ final class Bucket implements AutoCloseable {
                     RequestBody.fromString("probe"));
             client.deleteObject(ask -> ask.bucket(bucket).key(probe));
         } catch (S3Exception fault) {
-            throw new StoreUnusableException(
+            throw new CannotStartException(
                     switch (fault.statusCode()) {
                         case NOT_FOUND -> "The store has no bucket named " + bucket + ".";
                         case FORBIDDEN, UNAUTHORIZED ->
@@ -107,9 +114,10 @@ final class Bucket implements AutoCloseable {
                         default ->
                             "The store cannot be used: " + codeOf(fault) + ", status " + fault.statusCode() + ".";
                     },
+                    LOOK,
                     fault);
         } catch (SdkException fault) {
-            throw new StoreUnusableException("The store cannot be reached: " + fault.getMessage(), fault);
+            throw new CannotStartException("The store cannot be reached: " + fault.getMessage(), LOOK, fault);
         }
     }
 
@@ -125,6 +133,7 @@ final class Bucket implements AutoCloseable {
         if (bytes <= PART) {
             String sum = sumOf(file, 0, bytes);
             asked(
+                    "put",
                     hash,
                     () -> client.putObject(
                             ask -> ask.bucket(bucket)
@@ -141,6 +150,7 @@ final class Bucket implements AutoCloseable {
         long size = Math.max(PART, bytes / MOST_PARTS + 1);
         String key = key(hash);
         String upload = asked(
+                        "put",
                         hash,
                         () -> client.createMultipartUpload(
                                 ask -> ask.bucket(bucket).key(key).serverSideEncryption(encryption)))
@@ -153,6 +163,7 @@ final class Bucket implements AutoCloseable {
                 int number = parts.size() + 1;
                 String sum = sumOf(file, start, length);
                 String tag = asked(
+                                "put",
                                 hash,
                                 () -> client.uploadPart(
                                         ask -> ask.bucket(bucket)
@@ -166,6 +177,7 @@ final class Bucket implements AutoCloseable {
                 parts.add(CompletedPart.builder().partNumber(number).eTag(tag).build());
             }
             asked(
+                    "put",
                     hash,
                     () -> client.completeMultipartUpload(ask ->
                             ask.bucket(bucket).key(key).uploadId(upload).multipartUpload(all -> all.parts(parts))));
@@ -208,6 +220,7 @@ final class Bucket implements AutoCloseable {
     /** The object from a byte on. */
     InputStream open(String hash, long from) throws IOException {
         return asked(
+                "get",
                 hash,
                 () -> client.getObject(
                         ask -> ask.bucket(bucket).key(key(hash)).range(from == 0 ? null : "bytes=" + from + "-")));
@@ -223,6 +236,7 @@ final class Bucket implements AutoCloseable {
     Optional<Found> find(String hash) throws IOException {
         try {
             return asked(
+                            "find",
                             hash,
                             () -> Optional.of(
                                     client.headObject(ask -> ask.bucket(bucket).key(key(hash)))))
@@ -233,12 +247,15 @@ final class Bucket implements AutoCloseable {
     }
 
     void delete(String hash) throws IOException {
-        asked(hash, () -> client.deleteObject(ask -> ask.bucket(bucket).key(key(hash))));
+        asked(
+                "delete",
+                hash,
+                () -> client.deleteObject(ask -> ask.bucket(bucket).key(key(hash))));
     }
 
     /** All objects, with when they were stored. */
     void list(BiConsumer<String, Instant> each) throws IOException {
-        asked("", () -> {
+        asked("list", "", () -> {
             for (S3Object found : client.listObjectsV2Paginator(
                             ask -> ask.bucket(bucket).prefix(prefix))
                     .contents()) {
@@ -253,7 +270,7 @@ final class Bucket implements AutoCloseable {
 
     /** Gives up what was begun to be sent before {@code moment} and never came to its end. */
     void removeLeftOver(Instant moment) throws IOException {
-        asked("", () -> {
+        asked("list", "", () -> {
             for (MultipartUpload each : client.listMultipartUploadsPaginator(
                             ask -> ask.bucket(bucket).prefix(prefix))
                     .uploads()) {
@@ -266,11 +283,16 @@ final class Bucket implements AutoCloseable {
         });
     }
 
-    private static <T> T asked(String hash, Supplier<T> request) throws IOException {
+    private <T> T asked(String what, String hash, Supplier<T> request) throws IOException {
+        String outcome = "failed";
+        long start = System.nanoTime();
         try {
-            return request.get();
+            T out = request.get();
+            outcome = "done";
+            return out;
         } catch (S3Exception fault) {
             if (fault.statusCode() == NOT_FOUND && !hash.isEmpty()) {
+                outcome = "absent";
                 throw new DamagedFileException(hash, fault);
             }
             if (fault.statusCode() == FULL || FULL_CODES.contains(codeOf(fault))) {
@@ -279,6 +301,9 @@ final class Bucket implements AutoCloseable {
             throw new StoreAwayException(fault);
         } catch (SdkException fault) {
             throw new StoreAwayException(fault);
+        } finally {
+            meters.timer("yubble.store", "request", what, "outcome", outcome)
+                    .record(System.nanoTime() - start, TimeUnit.NANOSECONDS);
         }
     }
 

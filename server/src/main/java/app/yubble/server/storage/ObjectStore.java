@@ -3,6 +3,9 @@ package app.yubble.server.storage;
 import app.yubble.server.problem.DamagedFileException;
 import app.yubble.server.problem.FullDiskException;
 import com.google.common.util.concurrent.Striped;
+import io.micrometer.core.instrument.Counter;
+import io.micrometer.core.instrument.Gauge;
+import io.micrometer.core.instrument.MeterRegistry;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -39,6 +42,8 @@ final class ObjectStore implements FileStore {
     private final long nearBytes;
     private final GoingFiles going;
     private final AtomicLong used = new AtomicLong();
+    private final Counter atHand;
+    private final Counter fetched;
     /** So that two who want the same file fetch it once. */
     private final Striped<Lock> fetching = Striped.lock(LOCKS);
 
@@ -46,11 +51,17 @@ final class ObjectStore implements FileStore {
      * @param near what is at hand
      * @param nearBytes as much of it is kept
      */
-    ObjectStore(Bucket bucket, FolderStore near, long nearBytes, GoingFiles going) throws IOException {
+    ObjectStore(Bucket bucket, FolderStore near, long nearBytes, GoingFiles going, MeterRegistry meters)
+            throws IOException {
         this.bucket = bucket;
         this.near = near;
         this.nearBytes = nearBytes;
         this.going = going;
+        atHand = meters.counter("yubble.store.reads", "from", "hand");
+        fetched = meters.counter("yubble.store.reads", "from", "store");
+        Gauge.builder("yubble.store.hand", used, AtomicLong::get)
+                .baseUnit("bytes")
+                .register(meters);
         used.set(near.held().stream().mapToLong(FolderStore.Held::bytes).sum());
     }
 
@@ -140,6 +151,7 @@ final class ObjectStore implements FileStore {
         try {
             if (near.has(hash)) {
                 near.touch(hash);
+                atHand.increment();
                 return;
             }
             try {
@@ -165,6 +177,7 @@ final class ObjectStore implements FileStore {
 
     /** Checked at its end. */
     private InputStream remote(String hash) throws IOException {
+        fetched.increment();
         return new CheckedInput(new RemoteInput(from -> bucket.open(hash, from), length(hash)), hash);
     }
 

@@ -1,6 +1,7 @@
 package app.yubble.server.storage;
 
 import app.yubble.server.YubbleProperties;
+import io.micrometer.core.instrument.MeterRegistry;
 import java.io.IOException;
 import java.nio.file.Path;
 import org.springframework.beans.factory.ObjectProvider;
@@ -13,15 +14,19 @@ import org.springframework.context.annotation.Configuration;
 class StorageConfiguration {
     @Bean
     @ConditionalOnProperty("yubble.store.bucket")
-    Bucket bucket(StoreProperties store) {
-        Bucket bucket = new Bucket(store);
+    Bucket bucket(StoreProperties store, MeterRegistry meters) {
+        Bucket bucket = new Bucket(store, meters);
         bucket.require();
         return bucket;
     }
 
     @Bean
     FileStore fileStore(
-            YubbleProperties properties, StoreProperties store, ObjectProvider<Bucket> bucket, GoingFiles going)
+            YubbleProperties properties,
+            StoreProperties store,
+            ObjectProvider<Bucket> bucket,
+            GoingFiles going,
+            MeterRegistry meters)
             throws IOException {
         Path data = properties.data();
         Bucket shared = bucket.getIfAvailable();
@@ -31,6 +36,7 @@ class StorageConfiguration {
                         shared,
                         new FolderStore(data.resolve("at-hand"), properties.leastFreeBytes()),
                         store.cacheBytes(),
-                        going);
+                        going,
+                        meters);
     }
 }

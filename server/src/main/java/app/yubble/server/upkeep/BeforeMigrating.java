@@ -2,16 +2,21 @@ package app.yubble.server.upkeep;
 
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.database.DatabaseAccess;
+import app.yubble.server.problem.CannotStartException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.MigrationInfo;
+import org.flywaydb.core.api.MigrationInfoService;
+import org.flywaydb.core.api.MigrationState;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.flyway.autoconfigure.FlywayMigrationStrategy;
@@ -35,6 +40,7 @@ class BeforeMigrating implements FlywayMigrationStrategy {
 
     @Override
     public void migrate(Flyway flyway) {
+        requireNoNewer(flyway.info());
         MigrationInfo current = flyway.info().current();
         MigrationInfo[] pending = flyway.info().pending();
         if (current != null && pending.length > 0) {
@@ -48,6 +54,19 @@ class BeforeMigrating implements FlywayMigrationStrategy {
             }
         }
         flyway.migrate();
+    }
+
+    /** An older version knows nothing of what newer tables are for; nodes of it that run already may go on. */
+    private static void requireNoNewer(MigrationInfoService info) {
+        Optional<MigrationInfo> newer = Arrays.stream(info.applied())
+                .filter(each -> each.getState() == MigrationState.FUTURE_SUCCESS)
+                .findFirst();
+        if (newer.isPresent()) {
+            throw new CannotStartException(
+                    "The database is of a newer version than this program: it has tables of step "
+                            + newer.get().getVersion() + ".",
+                    "Start the newer version, or restore the backup that was made before its first start.");
+        }
     }
 
     private void backUp(Path database, String version) {

@@ -2,6 +2,7 @@ package app.yubble.server.jobs;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import io.micrometer.core.instrument.simple.SimpleMeterRegistry;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -96,7 +97,7 @@ class RoundTest {
 
     @Test
     void oneWorkerIsAlwaysFreeForDraftsAndOneForAllElse() {
-        Lanes lanes = new Lanes();
+        Lanes lanes = new Lanes(new SimpleMeterRegistry());
         UUID first = UUID.randomUUID();
         lanes.take(first, Urgency.DELIVERY);
         assertThat(lanes.hasRoom(Urgency.CLIP, 3, true)).isTrue();

@@ -21,7 +21,7 @@ class MemoryGateTest {
 
     private final LastUsed kept = new LastUsed(new SimpleMeterRegistry());
     private final Cache<String, Integer> cache = kept.upTo(1000, Integer::longValue, "test");
-    private final MemoryGate gate = new MemoryGate(kept, THREE_GB, 1_200 * MEGA);
+    private final MemoryGate gate = new MemoryGate(kept, THREE_GB, 1_200 * MEGA, new SimpleMeterRegistry());
 
     @Test
     void asManyWorkAtOnceAsFitInMemory() throws Exception {
@@ -43,7 +43,7 @@ class MemoryGateTest {
 
     @Test
     void whatTheServerCanNeverDoIsRefusedWithTheLimit() {
-        MemoryGate small = new MemoryGate(kept, 1_073_000_000, 1_200 * MEGA);
+        MemoryGate small = new MemoryGate(kept, 1_073_000_000, 1_200 * MEGA, new SimpleMeterRegistry());
         assertThat(small.<String>decoding(24 * MEGA, false, () -> "done")).isEqualTo("done");
         assertThatThrownBy(() -> small.decoding(100 * MEGA, false, () -> "done"))
                 .isInstanceOf(RefusedException.class)

@@ -8,8 +8,11 @@ import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
+import app.yubble.server.problem.CannotStartException;
 import app.yubble.server.problem.DamagedFileException;
 import app.yubble.server.problem.StoreAwayException;
+import io.micrometer.core.instrument.MeterRegistry;
+import io.micrometer.core.instrument.simple.SimpleMeterRegistry;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -30,6 +33,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** Two nodes that share nothing but an object store. */
 class ObjectStoreTest {
+    private static final MeterRegistry METERS = new SimpleMeterRegistry();
     private static final long PLENTY = 1_000_000_000;
 
     @TempDir
@@ -73,11 +77,11 @@ class ObjectStoreTest {
     }
 
     private static Bucket bucket() {
-        return new Bucket(settings("photos", TestStore.KEY, TestStore.SECRET, server.endpoint()));
+        return new Bucket(settings("photos", TestStore.KEY, TestStore.SECRET, server.endpoint()), METERS);
     }
 
     private ObjectStore node(String name, long nearBytes) throws IOException {
-        return new ObjectStore(bucket(), new FolderStore(folder.resolve(name), 0), nearBytes, going);
+        return new ObjectStore(bucket(), new FolderStore(folder.resolve(name), 0), nearBytes, going, METERS);
     }
 
     private static byte[] content(int seed, int bytes) {
@@ -235,15 +239,18 @@ class ObjectStoreTest {
     @Test
     void theStartSaysWhatIsWrongWithTheSettings() {
         bucket().require();
-        assertThatThrownBy(() ->
-                        new Bucket(settings("nowhere", TestStore.KEY, TestStore.SECRET, server.endpoint())).require())
-                .isInstanceOf(StoreUnusableException.class)
+        assertThatThrownBy(() -> new Bucket(
+                                settings("nowhere", TestStore.KEY, TestStore.SECRET, server.endpoint()), METERS)
+                        .require())
+                .isInstanceOf(CannotStartException.class)
                 .hasMessage("The store has no bucket named nowhere.");
-        assertThatThrownBy(() -> new Bucket(settings("photos", TestStore.KEY, "wrong", server.endpoint())).require())
+        assertThatThrownBy(() ->
+                        new Bucket(settings("photos", TestStore.KEY, "wrong", server.endpoint()), METERS).require())
                 .hasMessageContaining("refuses the access key")
                 .hasMessageNotContaining("wrong");
-        assertThatThrownBy(() ->
-                        new Bucket(settings("photos", TestStore.KEY, TestStore.SECRET, "http://127.0.0.1:1")).require())
+        assertThatThrownBy(() -> new Bucket(
+                                settings("photos", TestStore.KEY, TestStore.SECRET, "http://127.0.0.1:1"), METERS)
+                        .require())
                 .hasMessageStartingWith("The store cannot be reached");
     }
 }

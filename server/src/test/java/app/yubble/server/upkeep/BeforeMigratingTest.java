@@ -9,6 +9,7 @@ import static org.mockito.Mockito.when;
 
 import app.yubble.server.YubbleProperties;
 import app.yubble.server.database.LocalMariaDb;
+import app.yubble.server.problem.CannotStartException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -21,6 +22,7 @@ import java.util.stream.Stream;
 import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.MigrationInfo;
 import org.flywaydb.core.api.MigrationInfoService;
+import org.flywaydb.core.api.MigrationState;
 import org.flywaydb.core.api.MigrationVersion;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -31,11 +33,13 @@ class BeforeMigratingTest {
 
     private final MigrationInfoService info = mock();
     private final Flyway flyway = mock();
+    private MigrationInfo[] applied = {};
 
     private BeforeMigrating beforeMigrating() {
         YubbleProperties properties = mock();
         when(properties.data()).thenReturn(data);
         when(flyway.info()).thenReturn(info);
+        when(info.applied()).thenReturn(applied);
         return new BeforeMigrating(properties);
     }
 
@@ -85,6 +89,19 @@ class BeforeMigratingTest {
         assertThatThrownBy(() -> before.migrate(flyway))
                 .isInstanceOf(UncheckedIOException.class)
                 .hasMessageContaining("cannot be backed up");
+        verify(flyway, never()).migrate();
+    }
+
+    @Test
+    void overANewerDatabaseItDoesNotStart() {
+        MigrationInfo newer = mock();
+        when(newer.getState()).thenReturn(MigrationState.FUTURE_SUCCESS);
+        when(newer.getVersion()).thenReturn(MigrationVersion.fromVersion("99"));
+        applied = new MigrationInfo[] {newer};
+        assertThatThrownBy(() -> beforeMigrating().migrate(flyway))
+                .isInstanceOf(CannotStartException.class)
+                .hasMessageContaining("newer version")
+                .hasMessageContaining("99");
         verify(flyway, never()).migrate();
     }
 
