@@ -18,7 +18,10 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
 
-/** The real application with its own database, and a headless Chromium in front of it. */
+/**
+ * The real application with its own database, and a headless Chromium in front of it. With {@code -Dyubble.outside=ADDRESS} and
+ * {@code -Dyubble.outside.data=FOLDER} it is one that runs elsewhere, perhaps of several nodes, and the folder of its demo account.
+ */
 final class App implements AutoCloseable {
     private static final List<String> FLAGS = List.of(
             "--no-sandbox",
@@ -31,10 +34,9 @@ final class App implements AutoCloseable {
 
     private static @Nullable App shared;
 
-    final LocalMariaDb database;
-    final ConfigurableApplicationContext context;
     final String address;
     private final Path data;
+    private final @Nullable Own running;
     private final Playwright playwright;
     private final Browser chromium;
 
@@ -47,24 +49,17 @@ final class App implements AutoCloseable {
     }
 
     App() throws IOException {
-        data = Files.createTempDirectory("yubble-e2e");
-        database = LocalMariaDb.start(data.resolve("database"));
-        // Also when something below fails; stopping twice does no harm.
-        Runtime.getRuntime().addShutdownHook(new Thread(database::stop));
-        SpringApplication application = new SpringApplication(YubbleServer.class);
-        application.setRegisterShutdownHook(false);
-        application.setDefaultProperties(database.properties());
-        context = application.run(
-                "--server.port=0",
-                "--management.server.port=0",
-                "--yubble.data=" + data,
-                "--yubble.demo=true",
-                "--yubble.accounts-per-hour=10000",
-                // The finer networks would be at work beside every test.
-                "--yubble.first-depth=draft",
-                "--yubble.models=" + Path.of("../var/models").toAbsolutePath().normalize(),
-                "--yubble.demo-folder=" + Path.of("../demo").toAbsolutePath().normalize());
-        address = "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port");
+        String outside = System.getProperty("yubble.outside");
+        if (outside == null) {
+            running = new Own();
+            address = running.address();
+            data = running.data;
+        } else {
+            // Of the node with the demo account.
+            running = null;
+            address = outside;
+            data = Path.of(System.getProperty("yubble.outside.data"));
+        }
         playwright = Playwright.create(
                 new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
         chromium = playwright
@@ -120,7 +115,45 @@ final class App implements AutoCloseable {
     public void close() {
         chromium.close();
         playwright.close();
-        context.close();
-        database.stop();
+        if (running != null) {
+            running.stop();
+        }
+    }
+
+    /** One in this process. */
+    private static final class Own {
+        private final Path data = Files.createTempDirectory("yubble-e2e");
+        private final LocalMariaDb database;
+        private final ConfigurableApplicationContext context;
+
+        Own() throws IOException {
+            database = LocalMariaDb.start(data.resolve("database"));
+            // Also when something below fails; stopping twice does no harm.
+            Runtime.getRuntime().addShutdownHook(new Thread(database::stop));
+            SpringApplication application = new SpringApplication(YubbleServer.class);
+            application.setRegisterShutdownHook(false);
+            application.setDefaultProperties(database.properties());
+            context = application.run(
+                    "--server.port=0",
+                    "--management.server.port=0",
+                    "--yubble.data=" + data,
+                    "--yubble.demo=true",
+                    "--yubble.accounts-per-hour=10000",
+                    // The finer networks would be at work beside every test.
+                    "--yubble.first-depth=draft",
+                    "--yubble.models="
+                            + Path.of("../var/models").toAbsolutePath().normalize(),
+                    "--yubble.demo-folder="
+                            + Path.of("../demo").toAbsolutePath().normalize());
+        }
+
+        String address() {
+            return "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port");
+        }
+
+        void stop() {
+            context.close();
+            database.stop();
+        }
     }
 }
