@@ -6,6 +6,7 @@ import app.yubble.server.database.LocalMariaDb;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
@@ -20,6 +21,9 @@ import org.springframework.scheduling.annotation.EnableScheduling;
 @ConfigurationPropertiesScan
 @EnableScheduling
 public class YubbleServer {
+    private static final List<String> ONCE =
+            List.of("--yubble.verify=", "--yubble.administrator=", "--yubble.backup=", "--yubble.restore=");
+
     /** Made by the framework. */
     YubbleServer() {}
 
@@ -65,8 +69,7 @@ public class YubbleServer {
 
     /** Whether it only does one thing, beside the server that has the folder, and ends. */
     private static boolean isOnce(String[] arguments) {
-        return Boolean.parseBoolean(option(arguments, "--yubble.verify=", "false"))
-                || !option(arguments, "--yubble.administrator=", "").isEmpty();
+        return ONCE.stream().anyMatch(start -> !option(arguments, start, "").isEmpty());
     }
 
     private static String option(String[] arguments, String start, String otherwise) {

@@ -1,14 +1,18 @@
 package app.yubble.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.yubble.server.database.LocalMariaDb;
 import app.yubble.server.storage.TestStore;
+import app.yubble.server.upkeep.Backup;
 import java.io.BufferedReader;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -49,6 +53,11 @@ class NodesTest {
     }
 
     private static ConfigurableApplicationContext node(String name, String role) {
+        return node(database, name, role, store.settings());
+    }
+
+    private static ConfigurableApplicationContext node(
+            LocalMariaDb database, String name, String role, Map<String, Object> files) {
         SpringApplication application = new SpringApplication(YubbleServer.class);
         application.setRegisterShutdownHook(false);
         application.setDefaultProperties(database.properties());
@@ -63,7 +72,7 @@ class NodesTest {
                 "--yubble.limits.own[0].name=small",
                 "--yubble.limits.own[0].work=2",
                 "--yubble.limits.own[0].shots=7"));
-        store.settings().forEach((key, value) -> settings.add("--" + key + "=" + value));
+        files.forEach((key, value) -> settings.add("--" + key + "=" + value));
         return application.run(settings.toArray(String[]::new));
     }
 
@@ -194,5 +203,30 @@ class NodesTest {
         assertThat(Arrays.stream(answers).filter(status -> status == 422).count())
                 .isPositive();
         ServerTest.waitFor(() -> states(small), states -> states.stream().allMatch("done"::equals));
+    }
+
+    @Test
+    void whatIsBackedUpIsRestoredIntoAnEmptyPlaceWithAnotherStore() throws Exception {
+        Browser keeper = new Browser(port(east)).signedUp("keeper");
+        String shot = ServerTest.readyShot(keeper, ServerTest.photo(400, 300, "jpg"));
+        byte[] photo = keeper.get("/api/shots/" + shot + "/thumbnail").body();
+        Path folder = data.resolve("backup");
+        assertThat(east.getBean(Backup.class).to(folder)).contains("backed up").doesNotContain(" 0 files");
+        assertThat(west.getBean(Backup.class).to(folder)).as("only what is new").contains(" 0 files");
+        assertThatThrownBy(() -> east.getBean(Backup.class).from(folder)).hasMessageContaining("holds data already");
+
+        LocalMariaDb fresh = LocalMariaDb.start(data.resolve("fresh-database"));
+        try (ConfigurableApplicationContext restored = node(fresh, "fresh", "web", Map.of())) {
+            assertThat(restored.getBean(Backup.class).from(folder)).contains("restored");
+            Browser again = new Browser(port(restored));
+            again.get("/api/session");
+            assertThat(again.form("/api/session", "name=keeper&password=long+enough+for+keeper")
+                            .status())
+                    .isEqualTo(204);
+            assertThat(again.get("/api/shots/" + shot + "/thumbnail").body()).isEqualTo(photo);
+            assertThat(Files.list(data.resolve("fresh/files"))).isNotEmpty();
+        } finally {
+            fresh.stop();
+        }
     }
 }

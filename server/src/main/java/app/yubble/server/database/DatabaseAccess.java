@@ -5,9 +5,29 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
-/** How the database of a data folder is reached by programs beside the server. */
-public record DatabaseAccess(int port, String user, String password) {
+/** How a database is reached by programs beside the server. */
+public record DatabaseAccess(String host, int port, String name, String user, String password) {
+    private static final Pattern ADDRESS = Pattern.compile("jdbc:mariadb://([^:/?]+)(?::(\\d+))?/([^?]+).*");
+    private static final int USUAL_PORT = 3306;
+
+    /** One of our own, on this machine. */
+    static DatabaseAccess local(int port, String user, String password) {
+        return new DatabaseAccess("127.0.0.1", port, LocalMariaDb.NAME, user, password);
+    }
+
+    /** @param url as Spring Boot's settings have it */
+    public static DatabaseAccess of(String url, String user, String password) {
+        Matcher parts = ADDRESS.matcher(url);
+        if (!parts.matches()) {
+            throw new IllegalArgumentException("not the address of a MariaDB: " + url);
+        }
+        int port = parts.group(2) == null ? USUAL_PORT : Integer.parseInt(parts.group(2));
+        return new DatabaseAccess(parts.group(1), port, parts.group(3), user, password);
+    }
+
     /** Something done with a database. */
     @FunctionalInterface
     public interface Work {
@@ -39,7 +59,7 @@ public record DatabaseAccess(int port, String user, String password) {
     public static DatabaseAccess ofRunning(Path folder) throws IOException {
         int port = Integer.parseInt(
                 Files.readString(folder.resolve(LocalMariaDb.PORT_FILE)).strip());
-        return new DatabaseAccess(
+        return local(
                 port,
                 LocalMariaDb.USER,
                 Files.readString(folder.resolve("password")).strip());
@@ -47,7 +67,7 @@ public record DatabaseAccess(int port, String user, String password) {
 
     /** A client program of the database, up to its own options. */
     public ProcessBuilder client(String program, List<String> options) {
-        ProcessBuilder out = new ProcessBuilder(program, "--no-defaults", "--host=127.0.0.1", "--port=" + port);
+        ProcessBuilder out = new ProcessBuilder(program, "--no-defaults", "--host=" + host, "--port=" + port);
         out.command().add("--user=" + user);
         out.command().addAll(options);
         // Not among the arguments, which everybody on the machine can read.
@@ -74,6 +94,7 @@ public record DatabaseAccess(int port, String user, String password) {
     }
 
     String url(int socketTimeout) {
-        return "jdbc:mariadb://127.0.0.1:" + port + "/yubble?connectTimeout=3000&socketTimeout=" + socketTimeout;
+        return "jdbc:mariadb://" + host + ":" + port + "/" + name + "?connectTimeout=3000&socketTimeout="
+                + socketTimeout;
     }
 }

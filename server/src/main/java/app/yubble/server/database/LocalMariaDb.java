@@ -34,6 +34,7 @@ public final class LocalMariaDb {
     static final int SOCKET_TIMEOUT = 6000;
 
     static final String USER = "yubble";
+    static final String NAME = "yubble";
     /** Tells programs beside the server where the database listens. */
     static final String PORT_FILE = "port";
     /** Between two tries to start it again, at most; the first comes after one second. */
@@ -241,7 +242,7 @@ public final class LocalMariaDb {
     }
 
     DatabaseAccess access() {
-        return new DatabaseAccess(port, USER, password);
+        return DatabaseAccess.local(port, USER, password);
     }
 
     /** Where it is, as Spring Boot's settings. */

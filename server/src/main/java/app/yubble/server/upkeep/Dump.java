@@ -19,14 +19,17 @@ final class Dump {
                         "--quick",
                         "--hex-blob",
                         "--no-tablespaces",
-                        "--ignore-table-data=yubble.SPRING_SESSION",
-                        "--ignore-table-data=yubble.SPRING_SESSION_ATTRIBUTES",
+                        "--ignore-table-data=" + access.name() + ".SPRING_SESSION",
+                        "--ignore-table-data=" + access.name() + ".SPRING_SESSION_ATTRIBUTES",
+                        // What is true of this moment only.
+                        "--ignore-table-data=" + access.name() + ".node",
+                        "--ignore-table-data=" + access.name() + ".happening",
                         "--result-file=" + file.toAbsolutePath(),
-                        "yubble")));
+                        access.name())));
     }
 
     static void read(DatabaseAccess access, Path file) throws IOException {
-        run(access.client("mariadb", List.of("yubble")).redirectInput(file.toFile()));
+        run(access.client("mariadb", List.of(access.name())).redirectInput(file.toFile()));
     }
 
     private static void run(ProcessBuilder program) throws IOException {

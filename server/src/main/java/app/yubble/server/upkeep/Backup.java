@@ -1,0 +1,90 @@
+package app.yubble.server.upkeep;
+
+import app.yubble.server.database.DatabaseAccess;
+import app.yubble.server.storage.FileStore;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Instant;
+import java.util.List;
+import java.util.Objects;
+import java.util.stream.Stream;
+import org.springframework.boot.jdbc.autoconfigure.DataSourceProperties;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.stereotype.Component;
+
+/**
+ * Copies all that an installation holds, wherever its database and its files lie, and brings it into one that holds nothing. The
+ * database comes first: whatever it names is in the store then, and stays there for a day at least.
+ */
+@Component
+public class Backup {
+    private static final String DUMP = "database.sql";
+    private static final String FILES = "files";
+    private static final String PARTIAL = ".part";
+
+    private final DatabaseAccess access;
+    private final JdbcTemplate database;
+    private final FileStore files;
+
+    Backup(DataSourceProperties settings, JdbcTemplate database, FileStore files) {
+        access = DatabaseAccess.of(
+                settings.determineUrl(),
+                Objects.requireNonNullElse(settings.getUsername(), ""),
+                Objects.requireNonNullElse(settings.getPassword(), ""));
+        this.database = database;
+        this.files = files;
+    }
+
+    /** Says what was done. */
+    public String to(Path folder) throws IOException {
+        Files.createDirectories(folder.resolve(FILES));
+        Path dump = folder.resolve(DUMP + PARTIAL);
+        Dump.write(access, dump);
+        int copied = 0;
+        for (String hash : files.storedBefore(Instant.now())) {
+            Path target = folder.resolve(FILES).resolve(hash.substring(0, 2)).resolve(hash);
+            if (Files.notExists(target) || Files.size(target) != files.length(hash)) {
+                Files.createDirectories(target.getParent());
+                Path partial = target.resolveSibling(hash + PARTIAL);
+                try (InputStream in = files.open(hash)) {
+                    Files.copy(in, partial, StandardCopyOption.REPLACE_EXISTING);
+                }
+                Files.move(partial, target, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+                copied++;
+            }
+        }
+        Files.move(dump, folder.resolve(DUMP), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+        return "backed up: the database, and " + copied + " files that were not there yet";
+    }
+
+    /** Into an installation without any account. */
+    public String from(Path folder) throws IOException {
+        Path dump = folder.resolve(DUMP);
+        if (!Files.isRegularFile(dump)) {
+            throw new IOException(folder + " is no backup: it has no " + DUMP);
+        }
+        Long accounts = database.queryForObject("select count(*) from account", Long.class);
+        if (accounts == null || accounts > 0) {
+            throw new IOException("this installation holds data already; restore into an empty database");
+        }
+        List<Path> all;
+        try (Stream<Path> below = Files.walk(folder.resolve(FILES))) {
+            all = below.filter(Files::isRegularFile)
+                    .filter(file -> !file.toString().endsWith(PARTIAL))
+                    .toList();
+        }
+        for (Path file : all) {
+            try (InputStream in = Files.newInputStream(file)) {
+                String hash = files.put(in).hash();
+                if (!file.endsWith(hash)) {
+                    throw new IOException(file + " is damaged");
+                }
+            }
+        }
+        Dump.read(access, dump);
+        return "restored: the database and " + all.size() + " files";
+    }
+}
