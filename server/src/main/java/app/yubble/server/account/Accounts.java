@@ -101,7 +101,7 @@ public class Accounts implements UserDetailsService {
         return account.isPresent();
     }
 
-    @Transactional
+    /** The password is made unreadable before the database is asked for anything: it takes long, and should. */
     public UUID create(String name, String password) {
         String shown = AccountName.shown(name);
         requireGood(shown, password);

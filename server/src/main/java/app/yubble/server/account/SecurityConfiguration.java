@@ -43,7 +43,7 @@ class SecurityConfiguration {
 
     @Bean
     PasswordEncoder passwordEncoder() {
-        return new BCryptPasswordEncoder(11);
+        return new PatientEncoder(new BCryptPasswordEncoder(11));
     }
 
     private static final int LONGEST_BROWSER = 200;

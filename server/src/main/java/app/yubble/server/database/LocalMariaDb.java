@@ -131,7 +131,7 @@ public final class LocalMariaDb {
                         "--innodb-flush-log-at-trx-commit=1",
                         // The longest request that is taken, and what is written around it.
                         "--max-allowed-packet=64M",
-                        "--max-connections=60")
+                        "--max-connections=150")
                 .redirectErrorStream(true)
                 .redirectOutput(ProcessBuilder.Redirect.appendTo(log().toFile()))
                 .start();

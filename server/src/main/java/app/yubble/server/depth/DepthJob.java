@@ -40,7 +40,6 @@ import io.micrometer.core.instrument.MeterRegistry;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
 import java.util.OptionalInt;
 import java.util.UUID;
@@ -63,8 +62,6 @@ public class DepthJob {
     private static final double ODD_PIXELS = 0.02;
     private static final double DECODED = 0.1;
     private static final double DRAFTED = 0.4;
-    /** How long what is made better steps aside at least while others have nothing. */
-    private static final Duration ASIDE = Duration.ofSeconds(1);
 
     private final Shots shots;
     private final DepthMaps maps;
@@ -152,10 +149,6 @@ public class DepthJob {
     @Job(name = "Better depth of shot %0", retries = 3)
     public void refine(UUID id, UUID run, String engine) {
         guarded(id, run, () -> {
-            if (shots.anyPhotoWaits()) {
-                starter.<DepthJob>later(ASIDE, job -> job.refine(id, run, engine));
-                return;
-            }
             gate.estimating(() -> {
                 Shot shot = shots.byId(id);
                 DepthEstimate draft = materials.of(shot).frame(0).depth(DepthChoice.Source.ESTIMATED);

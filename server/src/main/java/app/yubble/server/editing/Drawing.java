@@ -19,7 +19,7 @@ public class Drawing {
     /** A page asks for two at a time; this is room for some pages. */
     private static final int MOST_OF_ONE = 12;
     /** Each holds a thread of the server while it waits. */
-    private static final int MOST_WAITING = 140;
+    private static final int MOST_WAITING = 300;
     /** These take seconds, and much memory. */
     private static final int MOST_LARGE = 40;
 

@@ -81,7 +81,10 @@ final class FairJobs extends MariaDbStorageProvider {
         List<Job> out = new ArrayList<>();
         while (out.size() < most) {
             boolean others = round.hasLessUrgent();
-            Round.Waiting next = round.next(urgency -> lanes.hasRoom(urgency, workers, others));
+            boolean drafts = round.hasDrafts();
+            Round.Waiting next = round.next(urgency ->
+                    // Nothing is made better while others have nothing.
+                    !(urgency == Urgency.BETTER && drafts) && lanes.hasRoom(urgency, workers, others));
             if (next == null) {
                 break;
             }

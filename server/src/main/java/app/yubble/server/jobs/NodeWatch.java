@@ -6,6 +6,7 @@ import org.jobrunr.server.BackgroundJobServer;
 import org.jobrunr.storage.StorageException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.DisposableBean;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
@@ -17,7 +18,7 @@ import org.springframework.transaction.CannotCreateTransactionException;
 
 /** Says every few seconds that this node is there and how it is. Its workers stop while its clock is wrong. */
 @Component
-class NodeWatch {
+class NodeWatch implements DisposableBean {
     private static final Logger LOG = LoggerFactory.getLogger(NodeWatch.class);
 
     private final NodeTable nodes;
@@ -63,6 +64,16 @@ class NodeWatch {
             nodes.tell(NodeTable.State.DRAINING, "");
         } catch (DataAccessException | CannotCreateTransactionException noDatabase) {
             LOG.debug("nobody is told that this node stops");
+        }
+    }
+
+    /** After all work has been given back. */
+    @Override
+    public void destroy() {
+        try {
+            nodes.leave();
+        } catch (DataAccessException | CannotCreateTransactionException noDatabase) {
+            LOG.debug("nobody is told that this node has stopped");
         }
     }
 }

@@ -71,6 +71,10 @@ final class Round {
         return waiting.stream().anyMatch(each -> each.urgency() != Urgency.DRAFT);
     }
 
+    boolean hasDrafts() {
+        return waiting.stream().anyMatch(each -> each.urgency() == Urgency.DRAFT);
+    }
+
     double at() {
         return at;
     }

@@ -57,6 +57,9 @@ public class MemoryGate {
     /** Of whole lines; who waits for it does not stand in the way of those who look at a picture. */
     private final Semaphore lines = new Semaphore(LINE_MEGAPIXELS, true);
 
+    /** Small pictures would find room for hundreds at once, which only takes turns from everybody else. */
+    private final Semaphore decoders = new Semaphore(2 * Runtime.getRuntime().availableProcessors(), true);
+
     private final int fileRoom;
     private final Semaphore files;
 
@@ -99,7 +102,12 @@ public class MemoryGate {
      * @param deep whether it has more than 8 bits a channel
      */
     public <T> T decoding(long pixels, boolean deep, Supplier<T> work) {
-        return with((deep ? DECODING_DEEP : DECODING) * pixels, work);
+        decoders.acquireUninterruptibly();
+        try {
+            return with((deep ? DECODING_DEEP : DECODING) * pixels, work);
+        } finally {
+            decoders.release();
+        }
     }
 
     /** For a file that becomes one plane: depth, a mask. */

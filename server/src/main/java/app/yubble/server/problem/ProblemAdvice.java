@@ -6,6 +6,7 @@ import app.yubble.media.recipe.BadRecipeException;
 import java.io.IOException;
 import java.net.URI;
 import java.sql.SQLException;
+import org.jobrunr.storage.StorageException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -169,7 +170,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                 "Something went wrong on the server. Its log tells what, under " + MDC.get(RequestNames.REQUEST) + ".");
     }
 
-    @ExceptionHandler({DataAccessException.class, CannotCreateTransactionException.class})
+    @ExceptionHandler({DataAccessException.class, CannotCreateTransactionException.class, StorageException.class})
     ProblemDetail databaseGone(RuntimeException fault) {
         if (isTooLarge(fault)) {
             return problem(
