@@ -3,6 +3,7 @@ package app.yubble.server;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import app.yubble.server.account.Accounts;
 import app.yubble.server.database.LocalMariaDb;
 import app.yubble.server.storage.TestStore;
 import app.yubble.server.upkeep.Backup;
@@ -228,5 +229,24 @@ class NodesTest {
         } finally {
             fresh.stop();
         }
+    }
+
+    @Test
+    void whoRunsItSeesHowItIsAndNobodyElse() {
+        Browser chief = new Browser(port(east)).signedUp("chief");
+        assertThat(chief.get("/api/state").status()).isEqualTo(404);
+        assertThat(chief.get("/api/session").json().get("administrator").asBoolean())
+                .isFalse();
+        east.getBean(Accounts.class).makeAdministrator("Chief");
+        assertThat(chief.get("/api/session").json().get("administrator").asBoolean())
+                .isTrue();
+        JsonNode state = chief.at(port(west)).get("/api/state").json();
+        List<String> nodes = new ArrayList<>();
+        state.get("nodes")
+                .forEach(each -> nodes.add(each.get("name").asString() + " "
+                        + each.get("role").asString() + " " + each.get("state").asString()));
+        assertThat(nodes).contains("east web ready", "west web ready", "works work ready");
+        assertThat(state.get("store").get("accounts").asInt()).isPositive();
+        assertThat(state.get("people").asInt()).isPositive();
     }
 }

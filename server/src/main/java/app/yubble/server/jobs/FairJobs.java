@@ -7,8 +7,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import javax.sql.DataSource;
 import org.jobrunr.jobs.Job;
 import org.jobrunr.jobs.mappers.JobMapper;
@@ -36,6 +38,8 @@ final class FairJobs extends MariaDbStorageProvider {
     private final Limits limits;
     private @Nullable JobMapper mapper;
     private final int workers;
+    /** In the look that is under way. */
+    private final ThreadLocal<List<UUID>> picked = ThreadLocal.withInitial(ArrayList::new);
 
     FairJobs(DataSource database, Lanes lanes, Limits limits, int workers) {
         super(database, DatabaseOptions.CREATE);
@@ -61,7 +65,12 @@ final class FairJobs extends MariaDbStorageProvider {
         if (server.getJobSteward().getOccupiedWorkerCount() == 0) {
             lanes.clear();
         }
-        return super.getJobsToProcess(server, wanted);
+        List<Job> given = super.getJobsToProcess(server, wanted);
+        // What could not be taken after all is not in hand.
+        Set<UUID> taken = given.stream().map(Job::getId).collect(Collectors.toSet());
+        picked.get().stream().filter(job -> !taken.contains(job)).forEach(lanes::drop);
+        picked.remove();
+        return given;
     }
 
     @Override
@@ -96,6 +105,7 @@ final class FairJobs extends MariaDbStorageProvider {
                             out.add(job);
                             round.serve(next);
                             lanes.take(next.job(), next.urgency());
+                            picked.get().add(next.job());
                         });
             }
         }
@@ -119,9 +129,14 @@ final class FairJobs extends MariaDbStorageProvider {
                 LOOKED_AT);
         Map<UUID, Double> served = new HashMap<>();
         if (!waiting.isEmpty()) {
-            database.query("select account_id, served from account_turn", row -> {
-                served.put(UUID.fromString(row.getString(1)), row.getDouble(2));
-            });
+            database.query(
+                    "select account_id, served from account_turn where account_id = ? or account_id in"
+                            + " (select t.account_id from job_turn t join jobrunr_jobs j on j.id = t.job_id"
+                            + " where j.state = 'ENQUEUED')",
+                    row -> {
+                        served.put(UUID.fromString(row.getString(1)), row.getDouble(2));
+                    },
+                    NOBODY.toString());
         }
         return new Round(waiting, served, served.getOrDefault(NOBODY, 0.0), limits::weight);
     }

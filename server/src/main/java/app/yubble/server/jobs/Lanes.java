@@ -67,6 +67,11 @@ class Lanes implements JobServerFilter {
         }
     }
 
+    /** It could not be taken. */
+    void drop(UUID job) {
+        inHand.remove(job);
+    }
+
     /** When no worker has anything: what was not told of its end is not in hand any more. */
     void clear() {
         inHand.clear();

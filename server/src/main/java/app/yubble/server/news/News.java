@@ -61,10 +61,14 @@ public class News {
 
     /** The number of the last that was told half a minute ago: what a page loaded just then may not have seen lies after it. */
     public long halfAMinuteAgo() {
-        Long last = database.queryForObject(
-                "select coalesce(max(seq), 0) from happening where at < current_timestamp(6) - interval 30 second",
-                Long.class);
-        return last == null ? 0 : last;
+        return database
+                .queryForList(
+                        "select seq from happening where at < current_timestamp(6) - interval 30 second"
+                                + " order by at desc limit 1",
+                        Long.class)
+                .stream()
+                .findFirst()
+                .orElse(0L);
     }
 
     List<Item> where(String condition, Object... values) {

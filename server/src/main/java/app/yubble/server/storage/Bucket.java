@@ -4,15 +4,14 @@ import app.yubble.server.problem.CannotStartException;
 import app.yubble.server.problem.DamagedFileException;
 import app.yubble.server.problem.FullDiskException;
 import app.yubble.server.problem.StoreAwayException;
+import com.google.common.io.ByteStreams;
 import io.micrometer.core.instrument.MeterRegistry;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
-import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Instant;
@@ -194,7 +193,9 @@ final class Bucket implements AutoCloseable {
 
     private static InputStream part(Path file, long from, long length) {
         try {
-            return new FilePart(FileChannel.open(file, StandardOpenOption.READ), from, length);
+            InputStream in = Files.newInputStream(file);
+            in.skipNBytes(from);
+            return ByteStreams.limit(in, length);
         } catch (IOException fault) {
             throw new UncheckedIOException(fault.getMessage(), fault);
         }
