@@ -32,7 +32,8 @@ import java.util.stream.IntStream;
 /**
  * An open day: people make an account, bring a photo, wait for its depth, drag the aperture for a while, paint, deliver and fetch the
  * file. Settings are system properties: {@code address}, {@code people}, {@code seconds} of dragging, {@code photo}, {@code arrive} in
- * seconds, {@code wait} between two pictures in milliseconds.
+ * seconds, {@code wait} between two pictures in milliseconds,
+ * {@code no-deliveries}.
  */
 public final class OpenDay extends Simulation {
     private static final int PEOPLE = Integer.getInteger("people", 20);
@@ -40,6 +41,8 @@ public final class OpenDay extends Simulation {
     private static final int ARRIVE = Integer.getInteger("arrive", Math.max(1, PEOPLE / 4));
     /** Between the answer to one preview and the next request: a page asks as soon as it can, at most 30 times a second. */
     private static final int WAIT = Integer.getInteger("wait", 33);
+
+    private static final boolean DELIVERS = !Boolean.getBoolean("no-deliveries");
 
     private static final String PHOTO = Path.of(System.getProperty("photo", "demo/photos/dog.jpg"))
             .toAbsolutePath()
@@ -183,7 +186,7 @@ public final class OpenDay extends Simulation {
                 .exec(rendezVous(PEOPLE))
                 .exec(drag())
                 .exec(paint())
-                .exec(deliver());
+                .exec(DELIVERS ? deliver() : exec(session -> session));
         setUp(visitor.injectOpen(rampUsers(PEOPLE).during(Duration.ofSeconds(ARRIVE))))
                 .protocols(page)
                 .assertions(global().failedRequests().count().is(0L));
