@@ -23,7 +23,6 @@ class LicencesTest {
             "MIT-0",
             "BSD-2-Clause",
             "BSD-3-Clause",
-            "MIT-0",
             "ISC",
             "CC0-1.0",
             "EPL-1.0",
