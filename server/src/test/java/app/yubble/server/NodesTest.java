@@ -181,8 +181,8 @@ class NodesTest {
         greedy.get("/api/deliveries?count=100")
                 .json()
                 .get("items")
-                .forEach(each -> greedy.send(
-                        "POST", "/api/deliveries/" + each.get("id").asString() + "/cancel", ""));
+                .forEach(each ->
+                        greedy.send("POST", "/api/deliveries/" + each.get("id").asString() + "/cancel", ""));
         assertThat(states(greedy)).doesNotContain("waiting").contains("done");
     }
 
