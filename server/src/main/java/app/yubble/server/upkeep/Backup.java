@@ -25,24 +25,29 @@ public class Backup {
     private static final String FILES = "files";
     private static final String PARTIAL = ".part";
 
-    private final DatabaseAccess access;
+    private final DataSourceProperties settings;
     private final JdbcTemplate database;
     private final FileStore files;
 
     Backup(DataSourceProperties settings, JdbcTemplate database, FileStore files) {
-        access = DatabaseAccess.of(
+        this.settings = settings;
+        this.database = database;
+        this.files = files;
+    }
+
+    /** Looked up when it is wanted: a server also runs with an address that only its driver understands. */
+    private DatabaseAccess access() {
+        return DatabaseAccess.of(
                 settings.determineUrl(),
                 Objects.requireNonNullElse(settings.getUsername(), ""),
                 Objects.requireNonNullElse(settings.getPassword(), ""));
-        this.database = database;
-        this.files = files;
     }
 
     /** Says what was done. */
     public String to(Path folder) throws IOException {
         Files.createDirectories(folder.resolve(FILES));
         Path dump = folder.resolve(DUMP + PARTIAL);
-        Dump.write(access, dump);
+        Dump.write(access(), dump);
         int copied = 0;
         for (String hash : files.storedBefore(Instant.now())) {
             Path target = folder.resolve(FILES).resolve(hash.substring(0, 2)).resolve(hash);
@@ -84,7 +89,7 @@ public class Backup {
                 }
             }
         }
-        Dump.read(access, dump);
+        Dump.read(access(), dump);
         return "restored: the database and " + all.size() + " files";
     }
 }
