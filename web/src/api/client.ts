@@ -250,6 +250,7 @@ export const api = {
       page: string
       number: number
       over?: number
+      draft?: boolean
       order?: string[]
     },
     signal?: AbortSignal,

@@ -76,8 +76,8 @@ export function usePictures(source: Source) {
       fetch: async (wish, quality, signal) => {
         const region = sight.isZoomed() ? airy(sight.seen.value) : undefined
         const side = sight.sideFor(quality)
-        const patch = await ask(wish, side, 'bench', region, signal)
-        if (patch && !region) shownSide = side
+        const patch = await ask(wish, side, 'bench', { ...(region && { region }), draft: quality === 'draft', signal })
+        if (patch && !region) shownSide = Math.max(patch.bitmap.width, patch.bitmap.height)
         if (patch && region && quality === 'final') drawnSide = side
         return patch
       },
@@ -188,7 +188,7 @@ export function usePictures(source: Source) {
     const current = shot.value
     const wish = recipe.value
     if (!current || !wish || previewState.value !== 'final') return undefined
-    const patch = await ask(wish, sight.longest(), 'loupe', region)
+    const patch = await ask(wish, sight.longest(), 'loupe', { region })
     if (!patch) return undefined
     const photo = await api.photoRegion(current, sight.longest(), region, frame.value)
     return { result: patch.bitmap, photo: await createImageBitmap(await photo.blob()) }

@@ -111,12 +111,13 @@ public final class OpenDay extends Simulation {
     }
 
     /** The recipe with another aperture each time, so that the lens has to be drawn. */
-    private static String preview(Session session, int longSide) {
+    private static String preview(Session session, int longSide, boolean draft) {
         int number = session.getInt("number");
         String recipe = session.getString("recipe")
                 .replaceFirst("\"fNumber\":[0-9.]+", "\"fNumber\":" + (1.4 + number % 40 / 10.0))
                 .replaceFirst("(\"aperture\":\\{[^}]*\"strength\":)[0-9.]+", "$1" + (20 + number % 40));
-        return "{\"recipe\":" + recipe + ",\"longSide\":" + longSide + ",\"page\":\"page\",\"number\":" + number + "}";
+        return "{\"recipe\":" + recipe + ",\"longSide\":" + longSide + ",\"page\":\"page\",\"number\":" + number
+                + ",\"draft\":" + draft + "}";
     }
 
     private static ChainBuilder previewed(String name, int longSide) {
@@ -124,7 +125,7 @@ public final class OpenDay extends Simulation {
                 .exec(http(name)
                         .post("/api/shots/#{shot}/preview")
                         .header("Content-Type", "application/json")
-                        .body(StringBody(session -> preview(session, longSide)))
+                        .body(StringBody(session -> preview(session, longSide, longSide == DRAFT_SIDE)))
                         .requestTimeout(Duration.ofMinutes(2))
                         .check(status().in(200, 204)));
     }

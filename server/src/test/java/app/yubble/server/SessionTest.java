@@ -10,14 +10,19 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.system.CapturedOutput;
 import org.springframework.boot.test.system.OutputCaptureExtension;
 import org.springframework.boot.test.web.server.LocalManagementPort;
+import org.springframework.jdbc.core.JdbcTemplate;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
 class SessionTest extends ServerTest {
+    @Autowired
+    private JdbcTemplate database;
+
     @LocalManagementPort
     private int operatorsPort;
 
@@ -155,6 +160,20 @@ class SessionTest extends ServerTest {
         assertThat(browser.send("DELETE", path, "").status()).isEqualTo(204);
         assertThat(elsewhere.get("/api/shoots").status()).isEqualTo(401);
         assertThat(browser.get("/api/account/sessions").json()).hasSize(1);
+    }
+
+    @Test
+    void lastUseIsWrittenOnceAMinuteOnly() {
+        Browser browser = browser().signedUp("frequent");
+        String lastUse = "select last_access_time from SPRING_SESSION where principal_name = 'frequent'";
+        Long first = database.queryForObject(lastUse, Long.class);
+        browser.get("/api/shoots");
+        assertThat(database.queryForObject(lastUse, Long.class)).isEqualTo(first);
+
+        database.update("update SPRING_SESSION set last_access_time = last_access_time - 90000, expiry_time ="
+                + " expiry_time - 90000 where principal_name = 'frequent'");
+        browser.get("/api/shoots");
+        assertThat(database.queryForObject(lastUse, Long.class)).isGreaterThanOrEqualTo(first);
     }
 
     @Test

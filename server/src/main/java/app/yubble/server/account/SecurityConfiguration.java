@@ -10,6 +10,7 @@ import java.security.SecureRandom;
 import java.time.Duration;
 import java.util.Base64;
 import java.util.Objects;
+import org.springframework.beans.factory.config.BeanPostProcessor;
 import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -27,6 +28,7 @@ import org.springframework.security.web.csrf.CsrfFilter;
 import org.springframework.security.web.header.writers.ClearSiteDataHeaderWriter;
 import org.springframework.security.web.header.writers.CrossOriginOpenerPolicyHeaderWriter.CrossOriginOpenerPolicy;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.springframework.session.FindByIndexNameSessionRepository;
 import org.springframework.session.SessionIdGenerator;
 
 /** Session cookie, CSRF token for the single-page app, and nothing under /api without signing in. */
@@ -57,6 +59,19 @@ class SecurityConfiguration {
             byte[] name = new byte[SESSION_BYTES];
             random.nextBytes(name);
             return Base64.getUrlEncoder().withoutPadding().encodeToString(name);
+        };
+    }
+
+    /** The store of sessions, which Spring makes by settings, is put behind one that writes less. */
+    @Bean
+    static BeanPostProcessor sparingSessions() {
+        return new BeanPostProcessor() {
+            @Override
+            public Object postProcessAfterInitialization(Object bean, String name) {
+                return bean instanceof FindByIndexNameSessionRepository<?> stored
+                        ? new SparingSessions<>(stored)
+                        : bean;
+            }
         };
     }
 

@@ -26,6 +26,11 @@ public class Drawing {
     /** What the cache holds of one picture: its colours, its nearness and its glints. */
     private static final long MOST_PIXELS = 30_000_000;
 
+    /** With so many people waiting a draft is still drawn at its size: each waits for a third of a second. */
+    private static final int UNHURRIED = 4;
+    /** Longer side; what is smaller shows nothing any more. */
+    private static final int SMALLEST_DRAFT = 160;
+
     private final Turns turns = new Turns(AT_ONCE, MOST_OF_ONE, MOST_WAITING);
     private final Turns large = new Turns(AT_ONCE, MOST_OF_ONE, MOST_LARGE);
     private final MemoryGate gate;
@@ -43,6 +48,19 @@ public class Drawing {
         return wanted.longSide() > Shots.PROXY_SIDE && wanted.pixels() > MOST_PIXELS
                 ? wanted.fitting((int) (wanted.longSide() * Math.sqrt((double) MOST_PIXELS / wanted.pixels())))
                 : wanted;
+    }
+
+    /**
+     * The longer side with which a draft is drawn while others wait: the more people do, the smaller, so that none of them waits for long. Sizes
+     * are half a power of two apart, so that what is kept of a photo at each serves the next draft.
+     */
+    int hurried(int longSide) {
+        int people = (longSide <= Shots.PROXY_SIDE ? turns : large).people();
+        if (people <= UNHURRIED || longSide <= SMALLEST_DRAFT) {
+            return longSide;
+        }
+        double steps = Math.ceil(Math.log((double) people / UNHURRIED) / Math.log(2));
+        return Math.max(SMALLEST_DRAFT, (int) (longSide / Math.pow(2, steps / 2)));
     }
 
     /** Whether nobody waits for anything. */

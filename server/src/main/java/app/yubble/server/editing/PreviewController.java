@@ -80,6 +80,7 @@ class PreviewController {
      * @param page names the open page; of its requests only the one with the highest number is answered
      * @param frame of a clip, from 0; null is the first
      * @param over number of the answer of the same size and region that the page still has; only what has changed is sent then
+     * @param draft whether a smaller picture soon is better than this size later: it is as much smaller as others wait
      * @param order ids of all touch-ups; those that the recipe leaves out are as in the answer {@code over}
      */
     record PreviewRequest(
@@ -93,6 +94,7 @@ class PreviewController {
             long number,
             @Nullable Integer frame,
             @Nullable Long over,
+            @Nullable Boolean draft,
 
             @Nullable @jakarta.validation.constraints.Size(max = MOST_TOUCHUPS)
             List<String> order) {}
@@ -112,6 +114,9 @@ class PreviewController {
             return (int) Math.max(0, Math.min(most, value));
         }
     }
+
+    /** A picture, and what it is of. */
+    private record Drawn(View view, Picture picture) {}
 
     /**
      * A JPEG of the result, or 204 when the same page has asked for a newer one. {@code X-Region} tells where it lies in the
@@ -135,18 +140,28 @@ class PreviewController {
             ShotMaterial material = recipes.material(shot);
             ShotStill still = material.frame(wanted.frame() == null ? 0 : wanted.frame());
             Course course = follows.course(shot, material, recipe);
-            Size size = sizeOf(shot, wanted.longSide(), wanted.region() != null);
-            Region part =
-                    wanted.region() == null ? Region.all(size) : wanted.region().within(size);
-            Picture result = drawing.inTurn(who.id(), size, ticket, () -> {
+            Size asked = sizeOf(shot, wanted.longSide(), wanted.region() != null);
+            Drawn drawn = drawing.inTurn(who.id(), asked, ticket, () -> {
                 timing.done("wait");
-                return desk.look(
-                        who.id(),
-                        wanted.page(),
-                        viewer -> line.render(viewer, still, course.at(still.moment()), new View(size, part), ticket));
+                Size size = Boolean.TRUE.equals(wanted.draft())
+                        ? shot.size().fitting(drawing.hurried(asked.longSide()))
+                        : asked;
+                View view = new View(
+                        size,
+                        wanted.region() == null
+                                ? Region.all(size)
+                                : wanted.region().within(size));
+                return new Drawn(
+                        view,
+                        desk.look(
+                                who.id(),
+                                wanted.page(),
+                                viewer -> line.render(viewer, still, course.at(still.moment()), view, ticket)));
             });
             timing.done("draw");
-            Region region = part;
+            Size size = drawn.view().size();
+            Region region = drawn.view().part();
+            Picture result = drawn.picture();
             Region news = desk.news(
                     who.id(),
                     wanted.page(),

@@ -78,6 +78,16 @@ public final class Turns {
         }
     }
 
+    /** How many people wait, whatever each of them waits for. */
+    public int people() {
+        lock.lock();
+        try {
+            return waiting.size();
+        } finally {
+            lock.unlock();
+        }
+    }
+
     private void await(UUID person, Progress wanted) {
         lock.lock();
         try {
