@@ -27,9 +27,19 @@ public final class DefocusField {
         level = band.coversEverything() ? SharpBand.EVERYTHING : band;
         off = (level.isLevel() ? MOST_PAINTED : MOST_PAINTED + MOST_TILT) * STEPS;
         radiusAt = new float[STEPS + 2 * off + 1];
-        for (int i = 0; i < radiusAt.length; i++) {
-            double outside = level.outside((double) (i - off) / STEPS);
-            radiusAt[i] = (float) (radiusPerNearness * outside * (outside > 0 ? gain.behind() : gain.front()));
+        fill(0, stepOf(level.far()), radiusPerNearness, gain.behind());
+        fill(stepOf(level.near()), radiusAt.length, radiusPerNearness, gain.front());
+    }
+
+    /** The step at which a nearness stands in the table, or the end of the table that is next to it. */
+    private int stepOf(double nearness) {
+        return (int) Math.max(0, Math.min(radiusAt.length, Math.ceil(nearness * STEPS) + off));
+    }
+
+    /** On one side of the band: what lies in it stays 0. */
+    private void fill(int from, int end, double radiusPerNearness, double gain) {
+        for (int i = from; i < end; i++) {
+            radiusAt[i] = (float) (radiusPerNearness * level.outside((double) (i - off) / STEPS) * gain);
         }
     }
 
