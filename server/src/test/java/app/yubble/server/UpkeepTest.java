@@ -1,25 +1,20 @@
 package app.yubble.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import app.yubble.server.database.LocalMariaDb;
 import app.yubble.server.storage.FileStore;
 import app.yubble.server.storage.Verification;
-import app.yubble.server.upkeep.Upkeep;
+import app.yubble.server.upkeep.Backup;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.DriverManager;
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.JdbcTemplate;
 
-/** Backups made while the server runs, restored into an empty place; and the look whether all is there. */
+/** Backups made while the server runs, which {@link NodesTest} restores; and the look whether all is there. */
 class UpkeepTest extends ServerTest {
     @Autowired
     private JdbcTemplate database;
@@ -30,77 +25,41 @@ class UpkeepTest extends ServerTest {
     @Autowired
     private Verification verification;
 
+    @Autowired
+    private Backup backup;
+
     @TempDir
     Path folder;
 
-    private static String one(LocalMariaDb from, String question) throws SQLException {
-        Map<String, Object> where = from.properties();
-        try (Connection connection = DriverManager.getConnection(
-                        String.valueOf(where.get("spring.datasource.url")),
-                        String.valueOf(where.get("spring.datasource.username")),
-                        String.valueOf(where.get("spring.datasource.password")));
-                ResultSet row = connection.createStatement().executeQuery(question)) {
-            row.next();
-            return row.getString(1);
-        }
-    }
-
     @Test
-    void aBackupOfARunningServerIsRestoredInAnEmptyPlace() throws IOException, SQLException {
-        Browser browser = browser().signedUp("keeper");
+    void aBackupOfARunningServerHoldsDatabaseAndFilesButNobodysSession() throws IOException {
+        Browser browser = browser().signedUp("safekeeper");
         String shot = readyShot(browser, photo(480, 310, "jpg"));
         String hash = database.queryForObject("select content_hash from shot where id = ?", String.class, shot);
-        Path backup = folder.resolve("backup");
-        assertThat(Upkeep.backup(DATA, backup)).startsWith("backed up");
-        // Again, only what is new.
+        Path to = folder.resolve("backup");
+        assertThat(backup.to(to)).startsWith("backed up");
         String second = readyShot(browser, photo(490, 310, "jpg"));
-        assertThat(Upkeep.backup(DATA, backup)).matches(".* [1-9] files that were not there yet");
-        browser.send("DELETE", "/api/shots/" + second, "");
+        assertThat(backup.to(to)).as("again, only what is new").matches(".* [1-9] files that were not there yet");
 
-        Path fresh = folder.resolve("fresh");
-        Upkeep.restore(backup, fresh);
-
-        LocalMariaDb restored = LocalMariaDb.start(fresh.resolve("database"));
-        try {
-            assertThat(one(restored, "select content_hash from shot where id = '" + shot + "'"))
-                    .isEqualTo(hash);
-            assertThat(one(restored, "select count(*) from shot where id = '" + second + "'"))
-                    .isEqualTo("1");
-            assertThat(one(restored, "select count(*) from account where folded_name = 'keeper'"))
-                    .isEqualTo("1");
-            assertThat(one(restored, "select count(*) from SPRING_SESSION")).isEqualTo("0");
-        } finally {
-            restored.stop();
-        }
         assertThat(Files.readAllBytes(
-                        fresh.resolve("files").resolve(hash.substring(0, 2)).resolve(hash)))
+                        to.resolve("files").resolve(hash.substring(0, 2)).resolve(hash)))
                 .isEqualTo(files.bytes(hash));
-        assertThat(browser.get("/api/shots/" + shot).status()).isEqualTo(200);
+        assertThat(Files.readString(to.resolve("database.sql")))
+                .contains("safekeeper", shot, second)
+                .doesNotContain(database.queryForObject(
+                        "select session_id from SPRING_SESSION where principal_name = 'safekeeper'", String.class));
     }
 
     @Test
-    void whatIsNoBackupAndWhatHoldsDataAlreadyAreRefused() {
-        assertThat(catching(() -> Upkeep.restore(folder, folder.resolve("new"))))
-                .contains("is no backup");
-        assertThat(catching(() -> Upkeep.backup(folder, folder.resolve("new")))).contains("is no data folder");
-        assertThat(catching(() -> {
-                    Files.writeString(folder.resolve("database.sql"), "select 1;");
-                    Upkeep.restore(folder, DATA);
-                }))
-                .contains("holds data already");
-    }
-
-    private interface Work {
-        void run() throws IOException;
-    }
-
-    private static String catching(Work work) {
-        try {
-            work.run();
-            return "nothing was wrong";
-        } catch (IOException fault) {
-            return String.valueOf(fault.getMessage());
-        }
+    void whatIsNoBackupAndWhatHoldsDataAlreadyAreRefused() throws IOException {
+        assertThatThrownBy(() -> backup.from(folder))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("is no backup");
+        browser().signedUp("holder");
+        Files.writeString(folder.resolve("database.sql"), "select 1;");
+        assertThatThrownBy(() -> backup.from(folder))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("holds data already");
     }
 
     @Test

@@ -2,6 +2,7 @@ package app.yubble.bench.endure;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.net.ConnectException;
 import java.net.CookieManager;
 import java.net.HttpCookie;
 import java.net.URI;
@@ -10,25 +11,28 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.UnaryOperator;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Somebody with an account who talks to the server as the page does. */
+/** Somebody with an account who talks to the server as the page does; to several nodes in turn, and to the next one when one is away. */
 final class Client {
     private static final Duration LONGEST = Duration.ofMinutes(3);
     private static final String BOUNDARY = "----part";
     private static final int OK = 200;
     private static final int REDIRECT = 300;
 
-    private final String address;
+    private final int[] ports;
+    private final AtomicInteger requests = new AtomicInteger();
     private final CookieManager cookies = new CookieManager();
     private final HttpClient http = HttpClient.newBuilder()
             .cookieHandler(cookies)
             .connectTimeout(Duration.ofSeconds(5))
             .build();
 
-    Client(int port) {
-        address = "http://127.0.0.1:" + port;
+    Client(int... ports) {
+        this.ports = ports;
     }
 
     /** What came back, and after how long. */
@@ -60,10 +64,11 @@ final class Client {
         get("/api/session");
         post("/api/accounts", "{\"name\":\"" + name + "\",\"password\":\"" + password + "\"}")
                 .required();
-        send(request("/api/session")
-                        .header("Content-Type", "application/x-www-form-urlencoded")
-                        .POST(HttpRequest.BodyPublishers.ofString(
-                                "name=" + name + "&password=" + password.replace(' ', '+'))))
+        send(
+                        "/api/session",
+                        request -> request.header("Content-Type", "application/x-www-form-urlencoded")
+                                .POST(HttpRequest.BodyPublishers.ofString(
+                                        "name=" + name + "&password=" + password.replace(' ', '+'))))
                 .required();
         // The token is another one now.
         get("/api/session");
@@ -71,7 +76,7 @@ final class Client {
     }
 
     Answer get(String path) throws IOException {
-        return send(request(path).GET());
+        return send(path, HttpRequest.Builder::GET);
     }
 
     Answer post(String path, String json) throws IOException {
@@ -83,13 +88,14 @@ final class Client {
     }
 
     Answer delete(String path) throws IOException {
-        return send(request(path).DELETE());
+        return send(path, HttpRequest.Builder::DELETE);
     }
 
     private Answer json(String method, String path, String json) throws IOException {
-        return send(request(path)
-                .header("Content-Type", "application/json")
-                .method(method, HttpRequest.BodyPublishers.ofString(json)));
+        return send(
+                path,
+                request -> request.header("Content-Type", "application/json")
+                        .method(method, HttpRequest.BodyPublishers.ofString(json)));
     }
 
     Answer upload(String path, String name, byte[] content) throws IOException {
@@ -99,23 +105,37 @@ final class Client {
                 .getBytes(StandardCharsets.UTF_8));
         body.writeBytes(content);
         body.writeBytes(("\r\n--" + BOUNDARY + "--\r\n").getBytes(StandardCharsets.UTF_8));
-        return send(request(path)
-                .header("Content-Type", "multipart/form-data; boundary=" + BOUNDARY)
-                .POST(HttpRequest.BodyPublishers.ofByteArray(body.toByteArray())));
+        return send(
+                path,
+                request -> request.header("Content-Type", "multipart/form-data; boundary=" + BOUNDARY)
+                        .POST(HttpRequest.BodyPublishers.ofByteArray(body.toByteArray())));
     }
 
-    private HttpRequest.Builder request(String path) {
+    private HttpRequest.Builder request(int port, String path) {
         String token = cookies.getCookieStore().getCookies().stream()
                 .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
                 .map(HttpCookie::getValue)
                 .findFirst()
                 .orElse("none");
-        return HttpRequest.newBuilder(URI.create(address + path))
+        return HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + path))
                 .timeout(LONGEST)
                 .header("X-XSRF-TOKEN", token);
     }
 
-    private Answer send(HttpRequest.Builder request) throws IOException {
+    private Answer send(String path, UnaryOperator<HttpRequest.Builder> how) throws IOException {
+        ConnectException away = null;
+        for (int tries = 0; tries < ports.length; tries++) {
+            int port = ports[Math.floorMod(requests.getAndIncrement(), ports.length)];
+            try {
+                return answer(how.apply(request(port, path)));
+            } catch (ConnectException notThere) {
+                away = notThere;
+            }
+        }
+        throw away == null ? new IOException("there is no node") : away;
+    }
+
+    private Answer answer(HttpRequest.Builder request) throws IOException {
         long start = System.nanoTime();
         try {
             HttpResponse<byte[]> response = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());

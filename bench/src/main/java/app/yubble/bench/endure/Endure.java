@@ -16,6 +16,7 @@ public final class Endure {
     private static final int FILES = 10_000;
     private static final int PEOPLE = 100;
     private static final int SECONDS = 60;
+    private static final int NODES = 3;
     private static final int WRONG_USE = 2;
     private static final String EXAMPLES = "media/src/test/resources,demo/lens";
     /** As the launcher starts it. */
@@ -27,7 +28,7 @@ public final class Endure {
     /** What a trial came to. */
     public record Outcome(boolean stood, String told) {}
 
-    /** {@code kill}, {@code damage} or {@code people}, and options of which {@code --server}, the jar, is needed. */
+    /** {@code kill}, {@code damage}, {@code people} or {@code nodes}, and options of which {@code --server}, the jar, is needed. */
     public static void main(String[] arguments) throws IOException, InterruptedException {
         Map<String, String> options = new TreeMap<>();
         for (int i = 1; i + 1 < arguments.length; i += 2) {
@@ -35,7 +36,8 @@ public final class Endure {
         }
         if (arguments.length % 2 == 0 || !options.containsKey("--server")) {
             System.err.println(
-                    "kill|damage|people [--count N] [--seconds N] [--heap 3g] [--seed N] [--examples FOLDERS]");
+                    "kill|damage|people|nodes [--count N] [--seconds N] [--heap 3g] [--seed N] [--examples FOLDERS]"
+                            + " [--nodes N] [--store JAR] [--before JAR]");
             System.exit(WRONG_USE);
         }
         List<String> program =
@@ -65,6 +67,9 @@ public final class Endure {
     public static Outcome run(String trial, List<String> program, Map<String, String> options)
             throws IOException, InterruptedException {
         long seed = Long.parseLong(options.getOrDefault("--seed", "1"));
+        if (trial.equals("nodes")) {
+            return onNodes(program, options, seed);
+        }
         return on(program, host -> switch (trial) {
             case "kill" -> {
                 KillTrial.Report report = new KillTrial(host, seed).run(count(options, ROUNDS));
@@ -87,6 +92,28 @@ public final class Endure {
         });
     }
 
+    private static Outcome onNodes(List<String> program, Map<String, String> options, long seed)
+            throws IOException, InterruptedException {
+        Path folder = Files.createTempDirectory("yubble-trial");
+        String store = options.get("--store");
+        String before = options.get("--before");
+        NodesTrial.Report report;
+        try (NodesTrial trial = new NodesTrial(
+                program,
+                before == null ? null : program(options.getOrDefault("--heap", "1g"), List.of("-jar", before)),
+                Integer.parseInt(options.getOrDefault("--nodes", String.valueOf(NODES))),
+                store == null ? null : Path.of(store),
+                folder,
+                seed)) {
+            report = trial.run(count(options, ROUNDS));
+        }
+        if (!report.faults().isEmpty()) {
+            return new Outcome(false, report + "\nwhat the nodes said is in " + folder);
+        }
+        removeAll(folder);
+        return new Outcome(true, report.toString());
+    }
+
     private static int count(Map<String, String> options, int otherwise) {
         return Integer.parseInt(options.getOrDefault("--count", String.valueOf(otherwise)));
     }
@@ -105,13 +132,17 @@ public final class Endure {
                 return outcome;
             }
             Path log = Files.createTempFile("yubble-trial", ".log");
-            Files.write(log, Files.readAllBytes(data.resolve("log")));
+            Files.write(log, Files.readAllBytes(host.log().toPath()));
             return new Outcome(false, outcome.told() + "\nwhat the server said is in " + log);
         } finally {
-            try (Stream<Path> all = Files.walk(data)) {
-                for (Path each : all.sorted(Comparator.reverseOrder()).toList()) {
-                    Files.deleteIfExists(each);
-                }
+            removeAll(data);
+        }
+    }
+
+    private static void removeAll(Path folder) throws IOException {
+        try (Stream<Path> all = Files.walk(folder)) {
+            for (Path each : all.sorted(Comparator.reverseOrder()).toList()) {
+                Files.deleteIfExists(each);
             }
         }
     }

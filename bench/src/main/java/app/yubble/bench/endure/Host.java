@@ -15,24 +15,33 @@ import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** A server as a process of its own over an empty data folder. */
+/** A server as a process of its own. */
 final class Host implements AutoCloseable {
     private static final int SECONDS_TO_START = 120;
     private static final int OK = 200;
 
     private final List<String> program;
     private final Path data;
+    private final List<String> settings;
     private final int port = freePort();
     private final int operators = freePort();
     private final HttpClient http = HttpClient.newHttpClient();
     private Process process;
 
     /**
+     * One that is alone.
+     *
      * @param program Java with its options up to what is to be run
      * @param data is made and filled
      */
     Host(List<String> program, Path data) throws IOException {
+        this(program, data, List.of("--yubble.database=managed"));
+    }
+
+    /** @param settings say where its database is */
+    Host(List<String> program, Path data, List<String> settings) throws IOException {
         this.program = program;
+        this.settings = settings;
         this.data = data;
         Files.createDirectories(data.resolve("models"));
         process = launched();
@@ -48,22 +57,22 @@ final class Host implements AutoCloseable {
         command.addAll(List.of(
                 "--server.port=" + port,
                 "--management.server.port=" + operators,
-                "--yubble.database=managed",
                 "--yubble.data=" + data,
                 // Without networks: a trial of the server, with the plainest estimate.
                 "--yubble.models=" + data.resolve("models"),
                 "--yubble.accounts-per-hour=10000"));
+        command.addAll(settings);
         return new ProcessBuilder(command)
                 .redirectErrorStream(true)
                 .redirectOutput(ProcessBuilder.Redirect.appendTo(log()))
                 .start();
     }
 
-    private File log() {
-        return data.resolve("log").toFile();
+    File log() {
+        return data.resolve("log-" + port).toFile();
     }
 
-    private static int freePort() {
+    static int freePort() {
         try (ServerSocket socket = new ServerSocket(0)) {
             return socket.getLocalPort();
         } catch (IOException e) {
@@ -161,12 +170,12 @@ final class Host implements AutoCloseable {
         List<String> command = new ArrayList<>(program);
         command.addAll(List.of(
                 "--yubble.verify=true",
-                "--yubble.database=managed",
                 "--yubble.data=" + data,
                 "--server.port=0",
                 "--management.server.port=0",
                 "--jobrunr.background-job-server.enabled=false",
                 "--spring.main.banner-mode=off"));
+        command.addAll(settings);
         Path said = data.resolve("verified");
         Process check = new ProcessBuilder(command)
                 .redirectErrorStream(true)

@@ -28,28 +28,6 @@ public record DatabaseAccess(String host, int port, String name, String user, St
         return new DatabaseAccess(parts.group(1), port, parts.group(3), user, password);
     }
 
-    /** Something done with a database. */
-    @FunctionalInterface
-    public interface Work {
-        void with(DatabaseAccess access) throws IOException;
-    }
-
-    /** With the one that runs there, or one that is started for as long as the work takes. */
-    public static void with(Path folder, Work work) throws IOException {
-        LocalMariaDb own;
-        try {
-            own = LocalMariaDb.start(folder);
-        } catch (FolderInUseException running) {
-            work.with(ofRunning(folder));
-            return;
-        }
-        try {
-            work.with(own.access());
-        } finally {
-            own.stop();
-        }
-    }
-
     /** Whether a database of ours runs, or ran, in a folder. */
     public static boolean isManaged(Path folder) {
         return Files.exists(folder.resolve(LocalMariaDb.PORT_FILE));

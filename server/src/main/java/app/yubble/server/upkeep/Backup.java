@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Objects;
 import java.util.stream.Stream;
+import org.flywaydb.core.Flyway;
 import org.springframework.boot.jdbc.autoconfigure.DataSourceProperties;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.stereotype.Component;
@@ -28,8 +29,10 @@ public class Backup {
     private final DataSourceProperties settings;
     private final JdbcTemplate database;
     private final FileStore files;
+    private final Flyway tables;
 
-    Backup(DataSourceProperties settings, JdbcTemplate database, FileStore files) {
+    Backup(DataSourceProperties settings, JdbcTemplate database, FileStore files, Flyway tables) {
+        this.tables = tables;
         this.settings = settings;
         this.database = database;
         this.files = files;
@@ -89,6 +92,13 @@ public class Backup {
                 }
             }
         }
+        // A backup of an older version would leave newer tables, which could not be made again when it is brought up to
+        // date.
+        Flyway.configure()
+                .configuration(tables.getConfiguration())
+                .cleanDisabled(false)
+                .load()
+                .clean();
         Dump.read(access(), dump);
         return "restored: the database and " + all.size() + " files";
     }
