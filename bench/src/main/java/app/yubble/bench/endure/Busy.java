@@ -25,6 +25,7 @@ final class Busy {
     private static final int TRIES = 30;
 
     private final Client client;
+    private final int rest;
     private final Map<String, List<String>> edits = new ConcurrentHashMap<>();
     private final Set<String> shots = ConcurrentHashMap.newKeySet();
     private final Map<String, String> deliveries = new ConcurrentHashMap<>();
@@ -35,8 +36,10 @@ final class Busy {
     private String edited = "";
     private volatile boolean over;
 
-    Busy(Client client) {
+    /** @param rest milliseconds between two deeds of a kind */
+    Busy(Client client, int rest) {
         this.client = client;
+        this.rest = rest;
     }
 
     /** What was acknowledged. */
@@ -117,6 +120,7 @@ final class Busy {
             while (!over) {
                 try {
                     deed.doIt();
+                    Waiting.millis(rest);
                 } catch (IOException refused) {
                     Waiting.millis(50);
                 }
@@ -148,7 +152,6 @@ final class Busy {
         return () -> {
             int width = 400 + 4 * count[0]++;
             shots.add(client.shot("photo.jpg", Photos.photo(width, 300 + round % 300)));
-            Waiting.millis(200);
         };
     }
 
@@ -165,7 +168,6 @@ final class Busy {
                     "id");
             deliveries.put(id, name);
             client.post("/api/shots/" + shot + "/depth-estimate", "{\"engine\":\"auto\",\"quality\":\"draft\"}");
-            Waiting.millis(300);
         };
     }
 

@@ -11,6 +11,8 @@ final class KillTrial {
     private static final int LEAST_MILLIS = 300;
     private static final int MOST_MILLIS = 4000;
 
+    private static final int REST = 200;
+
     private final Host host;
     private final Random random;
     private final Busy busy;
@@ -18,7 +20,7 @@ final class KillTrial {
     KillTrial(Host host, long seed) throws IOException {
         this.host = host;
         random = new Random(seed);
-        busy = new Busy(new Client(host.port()).signedUp("survivor"));
+        busy = new Busy(new Client(host.port()).signedUp("survivor"), REST);
     }
 
     /** What it came to; without faults it was stood. */
