@@ -1,31 +1,19 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import {
-  api,
-  Problem,
-  type Band,
-  type FocusPlace,
-  type Recipe,
-  type Shot,
-  type Things,
-  type Version,
-} from '../api/client'
+import { api, Problem, type Band, type FocusPlace, type Recipe, type Shot, type Version } from '../api/client'
+import { useDepthMap } from '../editing/depthMap'
 import type { DepthView } from '../editing/depthViews'
 import { useClipTime } from '../editing/clipTime'
 import type { TrackFrame } from '../editing/follow'
 import { ofFrame, recipeAt, writtenAt } from '../editing/moments'
-import { depthKeyOf, recipeKey, reused } from '../editing/painting'
-import { decodeEdgeWidths, decodeNearness, type EdgeWidths, type Nearness, type Sure } from '../editing/nearness'
+import { recipeKey, reused } from '../editing/painting'
+import { useFindings } from '../editing/findings'
 import { usePictures, type Compare } from '../editing/pictures'
-import { usePreviewLoop } from '../editing/previewLoop'
 import { useSaving, type PendingEdit, type SavingState } from '../editing/saving'
-import { subjectsOf, type Subject } from '../editing/subjects'
+import type { Subject } from '../editing/subjects'
 import { settings as declared, usualRecipe } from '../api/generated/settings'
 import { useVersions } from '../editing/versions'
 import { useEvents } from './events'
-
-/** How long depth and masks wait after a stroke, in milliseconds: between strokes that follow each other they would be in the way. */
-export const AFTER_PAINT = 700
 
 /** How long an edit waits for the picture while one paints, in milliseconds. */
 const BEFORE_SAVING = 200
@@ -68,7 +56,7 @@ export const useBench = defineStore('bench', () => {
   /** The time of the shot when it is a clip. */
   const time = useClipTime((bitmap) => {
     pictures.showOriginal(bitmap)
-    if (nearness.value) photoAt(nearness.value)
+    depth.colour()
   })
   const { clip, frame, micros, playing, depthPacks, packFrames, tracks, wakes } = time
   /** What the recipe is at the moment that is shown. */
@@ -92,20 +80,10 @@ export const useBench = defineStore('bench', () => {
   /** A place in the plan under the pointer: share of the width, and nearness. */
   const marked = shallowRef<{ x: number; nearness: number }>()
 
-  const things = shallowRef<Things>()
-  const thing = ref(0)
-  /** What there is to step through: faces before other things. */
-  const subjects = computed(() => subjectsOf(things.value))
-  const edgeWidths = shallowRef<EdgeWidths>()
-  /** How sure the estimate is; undefined where that is not known, or depth is not estimated. */
-  const sure = shallowRef<Sure>()
-  const nearness = shallowRef<Nearness>()
-  const depthPhoto = shallowRef<ImageData>()
   const savingState = ref<SavingState>('saved')
   const savingMessage = ref('')
 
   let saving: ReturnType<typeof useSaving> | undefined
-  let depthLoop: ReturnType<typeof usePreviewLoop<Recipe, Nearness>> | undefined
   let opened = 0
 
   const canUndo = computed(() =>
@@ -120,6 +98,10 @@ export const useBench = defineStore('bench', () => {
   }
 
   let moving = false
+  const isPainting = (): boolean => step.value === 'touchup'
+  const tell = (message: string): void => {
+    notice.value = message
+  }
   const pictures = usePictures({
     shot,
     recipe,
@@ -130,10 +112,18 @@ export const useBench = defineStore('bench', () => {
     compare,
     holding,
     isMoving: () => moving,
-    isPainting: () => step.value === 'touchup',
-    tell: (message) => (notice.value = message),
+    isPainting,
+    tell,
   })
-  const { original } = pictures
+  const depth = useDepthMap({
+    shot,
+    recipe,
+    original: pictures.original,
+    previewState: pictures.shown.previewState,
+    isMoving: () => moving,
+    isPainting,
+    tell,
+  })
 
   const events = useEvents()
   events.listen({
@@ -171,7 +161,7 @@ export const useBench = defineStore('bench', () => {
 
   async function openPhoto(photo: Shot): Promise<void> {
     await pictures.open(photo)
-    if (nearness.value && shot.value?.id === photo.id) photoAt(nearness.value)
+    if (shot.value?.id === photo.id) depth.colour()
   }
 
   async function depthArrived(id: string): Promise<void> {
@@ -216,61 +206,12 @@ export const useBench = defineStore('bench', () => {
     saving.begin(chosen)
     pictures.begin()
     askPicture(false)
-    depthLoop?.stop()
-    depthLoop = newDepthLoop(chosen.shotId)
-    if (nearness.value) askDepth()
-    else depthLater = true
+    depth.begin(chosen.shotId)
   }
 
-  /** On opening, the picture comes first. */
-  let depthLater = false
-  watch(pictures.shown.previewState, (state) => depthLater && (state === 'final' || state === 'failed') && askDepth())
-
-  function askDepth(): void {
-    depthLater = false
-    if (recipe.value) depthLoop?.request(recipe.value, false)
-  }
-
-  function newDepthLoop(id: string) {
-    return usePreviewLoop<Recipe, Nearness>({
-      fetch: async (wish, _quality, signal) => decodeNearness(await api.nearness(id, wish, signal)),
-      show: (map) => {
-        photoAt(map)
-        nearness.value = map
-      },
-      state: (state, problem) => {
-        if (state === 'failed') notice.value = (problem as Problem).message
-      },
-    })
-  }
-
-  /** The bitmap that the colours are from. */
-  let colouredBy: ImageBitmap | undefined
-
-  /** The photo's colours under each sample of the map, for the plan and the depth views. */
-  function photoAt(map: Nearness): void {
-    const bitmap = original.value
-    const fits = depthPhoto.value?.width === map.width && depthPhoto.value.height === map.height
-    if (!bitmap || (fits && colouredBy === bitmap)) return
-    colouredBy = bitmap
-    const context = new OffscreenCanvas(map.width, map.height).getContext('2d')
-    context?.drawImage(bitmap, 0, 0, map.width, map.height)
-    depthPhoto.value = context?.getImageData(0, 0, map.width, map.height)
-  }
-
-  const depthHashes = computed(() => shot.value?.depths.map((each) => each.hash).join() ?? '')
-  const depthKey = computed(() => (recipe.value && shot.value ? depthKeyOf(recipe.value) + depthHashes.value : ''))
-  let depthTimer: ReturnType<typeof setTimeout> | undefined
-  watch(depthKey, (now, before) => {
-    // What is asked for when a version is taken up is not asked for twice.
-    if (!now || !before || !recipe.value) return
-    clearTimeout(depthTimer)
-    if (step.value !== 'touchup') depthLoop?.request(recipe.value, moving)
-    // While one paints the result comes first.
-    else if (!moving)
-      depthTimer = setTimeout(() => recipe.value && depthLoop?.request(recipe.value, false), AFTER_PAINT)
-  })
-  watch(depthHashes, (_, before) => before && recipe.value && !moving && pictures.request(recipe.value, false))
+  const findings = useFindings({ shot, recipe, frame, view, depthHashes: depth.hashes, attempt })
+  const { thing, subjects, loadThings } = findings.shown
+  watch(depth.hashes, (_, before) => before && recipe.value && !moving && pictures.request(recipe.value, false))
 
   // What could not be drawn while there was no connection is drawn once there is one again.
   let missed = false
@@ -339,7 +280,7 @@ export const useBench = defineStore('bench', () => {
   /** Shows another frame. */
   function turnTo(number: number): void {
     if (!time.turn(number)) return
-    things.value = edgeWidths.value = undefined
+    findings.forget()
     if (!playing.value) showFrame()
   }
 
@@ -348,8 +289,8 @@ export const useBench = defineStore('bench', () => {
     pictures.turn()
     time.show()
     askPicture(true)
-    if (recipe.value) depthLoop?.request(recipe.value, true)
-    if (view.value === 'check') void loadEdgeWidths()
+    depth.ask(true)
+    findings.turn()
   }
   watch(playing, (runs) => {
     if (!runs && clip.value) showFrame()
@@ -462,12 +403,6 @@ export const useBench = defineStore('bench', () => {
     whenSent: async () => (await saving?.whenSent()) ?? false,
   })
 
-  async function loadThings(): Promise<void> {
-    const current = shot.value
-    if (!current || things.value) return
-    await attempt(async () => (things.value = await api.things(current.id, frame.value)))
-  }
-
   /** Focuses on the next thing in the photo, or the one before. */
   async function focusOnThing(number: number): Promise<void> {
     await loadThings()
@@ -480,38 +415,6 @@ export const useBench = defineStore('bench', () => {
     const { kind, number: own } = all[thing.value - 1] as Subject
     await focusOn({ kind, number: own }, `${kind === 'face' ? 'Face' : 'Subject'} ${thing.value}`)
   }
-
-  let widthsAsked = false
-  async function loadEdgeWidths(): Promise<void> {
-    const current = shot.value
-    if (!current || edgeWidths.value || widthsAsked) return
-    widthsAsked = true
-    await attempt(async () => (edgeWidths.value = decodeEdgeWidths(await api.edgeWidths(current.id, frame.value))))
-    widthsAsked = false
-  }
-  watch(view, (now) => now === 'check' && void loadEdgeWidths())
-
-  /** What the certainty that is shown, or is to be, is of. Clips have none. */
-  const sureKey = computed(() =>
-    shot.value &&
-    !shot.value.clip &&
-    recipe.value?.depth.source === 'estimated' &&
-    shot.value.depths.some((each) => each.source === 'estimated') &&
-    ['zones', 'contours', 'grey'].includes(view.value)
-      ? `${shot.value.id} ${depthHashes.value}`
-      : '',
-  )
-  watch(sureKey, async (now) => {
-    const current = shot.value
-    if (!now || !current) {
-      sure.value = undefined
-      return
-    }
-    await attempt(async () => {
-      const bytes = await api.sure(current.id)
-      if (now === sureKey.value) sure.value = bytes && decodeEdgeWidths(bytes)
-    })
-  })
 
   async function bringInDepth(file: File): Promise<void> {
     const current = shot.value
@@ -550,16 +453,15 @@ export const useBench = defineStore('bench', () => {
     opened++
     saving?.stop()
     pictures.close()
-    depthLoop?.stop()
+    depth.close()
     saving = undefined
-    depthLoop = undefined
-    things.value = edgeWidths.value = marked.value = undefined
+    findings.forget()
     thing.value = 0
+    marked.value = undefined
     moving = false
     time.close()
     shot.value = version.value = stored.value = undefined
-    nearness.value = depthPhoto.value = hovered.value = undefined
-    colouredBy = undefined
+    hovered.value = undefined
     versions.value = []
     fault.value = notice.value = savingMessage.value = ''
     savingState.value = 'saved'
@@ -599,13 +501,8 @@ export const useBench = defineStore('bench', () => {
     holding,
     hovered,
     marked,
-    nearness,
-    depthPhoto,
-    things,
-    thing,
-    subjects,
-    edgeWidths,
-    sure,
+    ...depth.shown,
+    ...findings.shown,
     savingState,
     savingMessage,
     canUndo,
@@ -624,9 +521,7 @@ export const useBench = defineStore('bench', () => {
     goTo,
     loadAgain,
     ...versionList,
-    loadThings,
     focusOnThing,
-    loadEdgeWidths,
     bringInDepth,
     estimateAgain,
     cancelEstimate,

@@ -16,7 +16,8 @@ import {
 import { usePreviewLoop } from '../editing/previewLoop'
 import type { PickBox } from '../editing/picking'
 import { sameMoment } from '../editing/moments'
-import { AFTER_PAINT, useBench } from './bench'
+import { AFTER_PAINT } from '../editing/depthMap'
+import { useBench } from './bench'
 
 export type Tool = 'brush' | 'pick-out' | 'keep'
 

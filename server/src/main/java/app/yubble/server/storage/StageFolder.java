@@ -7,6 +7,8 @@ import app.yubble.media.picture.PictureReader;
 import app.yubble.server.YubbleProperties;
 import com.google.common.cache.Cache;
 import com.google.common.cache.CacheBuilder;
+import io.micrometer.core.instrument.Counter;
+import io.micrometer.core.instrument.MeterRegistry;
 import java.io.IOException;
 import java.net.JarURLConnection;
 import java.net.URI;
@@ -96,16 +98,22 @@ public final class StageFolder implements StageStore, DisposableBean {
                 }
             });
 
+    private final Counter found;
+    private final Counter notThere;
+
     @Autowired
-    StageFolder(YubbleProperties properties) throws IOException {
+    StageFolder(YubbleProperties properties, MeterRegistry meters) throws IOException {
         this(
                 properties.data().toAbsolutePath().resolve("stages"),
                 properties.stageDiskBytes(),
                 CARE * properties.leastFreeBytes(),
-                build(RefocusLine.class, PictureReader.class));
+                build(RefocusLine.class, PictureReader.class),
+                meters);
     }
 
-    StageFolder(Path root, long mostBytes, long leastFree, String build) throws IOException {
+    StageFolder(Path root, long mostBytes, long leastFree, String build, MeterRegistry meters) throws IOException {
+        found = meters.counter("yubble.stage.files", "found", "yes");
+        notThere = meters.counter("yubble.stage.files", "found", "no");
         folder = root.resolve(build);
         this.mostBytes = mostBytes;
         this.leastFree = leastFree;
@@ -191,6 +199,7 @@ public final class StageFolder implements StageStore, DisposableBean {
     public @Nullable ByteBuffer find(String still, StageKey key) {
         String path = path(still, key);
         if (known.getIfPresent(path) == null) {
+            notThere.increment();
             return null;
         }
         Path file = folder.resolve(path);
@@ -198,6 +207,7 @@ public final class StageFolder implements StageStore, DisposableBean {
             ByteBuffer all = channel.map(FileChannel.MapMode.READ_ONLY, 0, channel.size());
             if (all.remaining() > HEADER && all.getLong() == sum(all.duplicate())) {
                 Files.setLastModifiedTime(file, FileTime.from(Instant.now()));
+                found.increment();
                 return all.slice();
             }
             LOG.warn("a kept result of a stage was damaged, and is made anew");
@@ -206,6 +216,7 @@ public final class StageFolder implements StageStore, DisposableBean {
         } catch (IOException fault) {
             LOG.warn("a kept result of a stage cannot be read: {}", fault.getMessage());
         }
+        notThere.increment();
         known.invalidate(path);
         delete(file);
         return null;

@@ -6,6 +6,7 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import app.yubble.core.refocus.StageKey;
+import io.micrometer.core.instrument.simple.SimpleMeterRegistry;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.file.Files;
@@ -25,6 +26,7 @@ class StageFolderTest {
     private static final int BYTES = 100_000;
     private static final long PLENTY = 50_000_000;
 
+    private final SimpleMeterRegistry meters = new SimpleMeterRegistry();
     private Path root = Path.of("");
 
     private @Nullable StageFolder folder;
@@ -36,7 +38,7 @@ class StageFolderTest {
 
     private StageFolder open(long mostBytes, long leastFree, String build) throws IOException {
         close();
-        StageFolder opened = new StageFolder(root, mostBytes, leastFree, build);
+        StageFolder opened = new StageFolder(root, mostBytes, leastFree, build, meters);
         folder = opened;
         return opened;
     }
@@ -61,6 +63,11 @@ class StageFolderTest {
         await().until(() -> stages.find(still, key(number)) != null);
     }
 
+    /** How often results were found, or not. */
+    private double looked(String outcome) {
+        return meters.counter("yubble.stage.files", "found", outcome).count();
+    }
+
     private List<Path> files() throws IOException {
         try (Stream<Path> all = Files.walk(root)) {
             return all.filter(Files::isRegularFile).toList();
@@ -72,7 +79,12 @@ class StageFolderTest {
         keep(open(PLENTY, 0, "one"), "a", 1);
         StageFolder again = open(PLENTY, 0, "one");
         await().untilAsserted(() -> assertThat(again.find("a", key(1))).isEqualTo(content(1)));
+        double found = looked("yes");
+        double notThere = looked("no");
+        again.find("a", key(1));
         assertThat(again.find("a", key(2))).isNull();
+        assertThat(looked("yes")).isEqualTo(found + 1);
+        assertThat(looked("no")).isEqualTo(notThere + 1);
         StageFolder other = open(PLENTY, 0, "two");
         await().untilAsserted(() -> assertThat(files()).isEmpty());
         assertThat(other.find("a", key(1))).isNull();
