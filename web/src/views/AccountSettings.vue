@@ -28,7 +28,7 @@ const when = (time: string): string =>
 <template>
   <section aria-labelledby="account">
     <h2 id="account">Account</h2>
-    <p class="quiet">Signed in as {{ session.name }}. Photos, depth maps and results stay on this machine.</p>
+    <p class="quiet">Signed in as {{ session.name }}. Photos, depth maps and results stay with this installation.</p>
     <p v-if="account.allowance" class="quiet" data-test="allowance">
       {{ allowanceText(account.allowance) }}
     </p>

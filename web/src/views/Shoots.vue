@@ -228,7 +228,7 @@ onMounted(() => Promise.all([store.load(wanted.value), settings.load()]))
           <p>Drop photos and clips anywhere on this page.</p>
           <p class="quiet">
             JPEG, PNG, TIFF, WebP, HEIF, AVIF or a camera's raw file, up to 120 megapixels and 200 MB each; MP4, MOV,
-            MKV or WebM, up to five minutes and 4 GB. They stay on this machine.
+            MKV or WebM, up to five minutes and 4 GB. They stay with this installation.
           </p>
         </div>
       </main>

@@ -26,9 +26,9 @@ useIntervalFn(() => {
       <p v-if="installation.fault" class="fault" role="alert">{{ installation.fault }}</p>
       <template v-if="state">
         <p class="quiet" data-test="store">
-          {{ state.store.accounts }} accounts, {{ state.people }} of them here in the last quarter of an hour.
-          {{ state.store.shots }} photos and clips with {{ bytesText(state.store.bytes) }},
-          {{ state.store.deliveries }} deliveries with {{ bytesText(state.store.deliveryBytes) }}.
+          Accounts: {{ state.store.accounts }}; here in the last quarter of an hour: {{ state.people }}. Photos and
+          clips: {{ state.store.shots }} with {{ bytesText(state.store.bytes) }}; deliveries:
+          {{ state.store.deliveries }} with {{ bytesText(state.store.deliveryBytes) }}.
         </p>
         <section aria-labelledby="nodes">
           <h2 id="nodes">Nodes</h2>
