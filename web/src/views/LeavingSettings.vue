@@ -43,8 +43,8 @@ async function endNow(): Promise<void> {
       <form class="sheet framed" role="alertdialog" aria-labelledby="end-account" @submit.prevent="endNow">
         <h2 id="end-account">End this account</h2>
         <p>
-          All shoots of {{ session.name }}, with their photos, versions and deliveries, are removed from this installation at
-          once. Nobody can bring them back.
+          All shoots of {{ session.name }}, with their photos, versions and deliveries, are removed from this
+          installation at once. Nobody can bring them back.
         </p>
         <input type="text" autocomplete="username" :value="session.name" hidden readonly aria-hidden="true" />
         <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" autofocus />
