@@ -8,7 +8,7 @@ public final class FullDiskException extends IOException {
     private static final long serialVersionUID = 1L;
 
     public FullDiskException(@Nullable IOException cause) {
-        super("there is no room left on the server's disk. Nothing is lost; it goes on as soon as there is", cause);
+        super("there is no room left where files are stored. Nothing is lost; it goes on as soon as there is", cause);
     }
 
     /** The same fault, told as what it is when the disk is full. */

@@ -118,7 +118,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         return problem(
                 HttpStatus.INSUFFICIENT_STORAGE,
                 "full",
-                "There is no room left on the server's disk. Nothing is lost; try again when there is.");
+                "There is no room left where files are stored. Nothing is lost; try again when there is.");
     }
 
     @ExceptionHandler

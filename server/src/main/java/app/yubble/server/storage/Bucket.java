@@ -24,8 +24,11 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.BiConsumer;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import software.amazon.awssdk.auth.credentials.AwsBasicCredentials;
 import software.amazon.awssdk.auth.credentials.StaticCredentialsProvider;
+import software.amazon.awssdk.awscore.exception.AwsErrorDetails;
 import software.amazon.awssdk.core.checksums.RequestChecksumCalculation;
 import software.amazon.awssdk.core.checksums.ResponseChecksumValidation;
 import software.amazon.awssdk.core.exception.SdkException;
@@ -41,6 +44,8 @@ import software.amazon.awssdk.services.s3.model.S3Object;
 
 /** Objects of a store that speaks S3, named by hash below a prefix. What it cannot do it says in our words. */
 final class Bucket implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Bucket.class);
+
     /** Bytes from which a file goes up in parts of this size, each of which can be sent again alone. */
     private static final long PART = 16_000_000;
     /** As the protocol has it. */
@@ -103,6 +108,10 @@ final class Bucket implements AutoCloseable {
                     RequestBody.fromString("probe"));
             client.deleteObject(ask -> ask.bucket(bucket).key(probe));
         } catch (S3Exception fault) {
+            if (isFull(fault)) {
+                LOG.warn("the store is full: nothing can be brought in, what is there can be used");
+                return;
+            }
             throw new CannotStartException(
                     switch (fault.statusCode()) {
                         case NOT_FOUND -> "The store has no bucket named " + bucket + ".";
@@ -120,10 +129,16 @@ final class Bucket implements AutoCloseable {
         }
     }
 
+    /** What is between us and the store answers without a code, in its own words. */
     private static String codeOf(S3Exception fault) {
-        return fault.awsErrorDetails() == null
+        AwsErrorDetails details = fault.awsErrorDetails();
+        return details == null || details.errorCode() == null
                 ? String.valueOf(fault.getMessage())
-                : fault.awsErrorDetails().errorCode();
+                : details.errorCode();
+    }
+
+    private static boolean isFull(S3Exception fault) {
+        return fault.statusCode() == FULL || FULL_CODES.contains(codeOf(fault));
     }
 
     /** An object is there whole or not at all. */
@@ -296,7 +311,7 @@ final class Bucket implements AutoCloseable {
                 outcome = "absent";
                 throw new DamagedFileException(hash, fault);
             }
-            if (fault.statusCode() == FULL || FULL_CODES.contains(codeOf(fault))) {
+            if (isFull(fault)) {
                 throw new FullDiskException(new IOException(fault.getMessage(), fault));
             }
             throw new StoreAwayException(fault);

@@ -11,12 +11,17 @@ import static org.mockito.Mockito.when;
 import app.yubble.server.problem.CannotStartException;
 import app.yubble.server.problem.DamagedFileException;
 import app.yubble.server.problem.StoreAwayException;
+import com.sun.net.httpserver.HttpServer;
 import io.micrometer.core.instrument.MeterRegistry;
 import io.micrometer.core.instrument.simple.SimpleMeterRegistry;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
@@ -30,6 +35,8 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** Two nodes that share nothing but an object store. */
 class ObjectStoreTest {
@@ -213,6 +220,43 @@ class ObjectStoreTest {
             server.start();
         }
         assertThat(node("other", PLENTY).bytes(put(one, content(12, 1000)))).hasSize(1000);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "507, <Error><Code>XStorageFull</Code></Error>, FullDiskException",
+        "400, <Error><Code>QuotaExceeded</Code></Error>, FullDiskException",
+        "500, java.io.IOException: No space left on device, StoreAwayException",
+        "502, <h1>Bad Gateway</h1>, StoreAwayException",
+        "500, '', StoreAwayException"
+    })
+    void whatAStoreOrAProxyBeforeItAnswersIsToldAsWhatItIs(int status, String body, String fault) throws IOException {
+        HttpServer sayer = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        sayer.createContext("/", request -> {
+            request.getRequestBody().readAllBytes();
+            byte[] answer = body.getBytes(StandardCharsets.UTF_8);
+            request.sendResponseHeaders(status, answer.length == 0 ? -1 : answer.length);
+            try (OutputStream out = request.getResponseBody()) {
+                out.write(answer);
+            }
+        });
+        sayer.start();
+        String address = "http://127.0.0.1:" + sayer.getAddress().getPort();
+        try (Bucket bucket = new Bucket(settings("photos", "key", "secret", address), METERS)) {
+            Path file = Files.write(folder.resolve("file"), content(15, 100));
+            assertThatThrownBy(() -> bucket.upload(file, "a".repeat(64)))
+                    .extracting(thrown -> thrown.getClass().getSimpleName())
+                    .isEqualTo(fault);
+            if (fault.startsWith("Full")) {
+                bucket.require();
+            } else {
+                assertThatThrownBy(bucket::require)
+                        .isInstanceOf(CannotStartException.class)
+                        .hasMessageContaining("status " + status);
+            }
+        } finally {
+            sayer.stop(0);
+        }
     }
 
     @Test
