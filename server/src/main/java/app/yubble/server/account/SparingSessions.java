@@ -9,7 +9,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.session.FindByIndexNameSessionRepository;
 import org.springframework.session.Session;
 
-/** Sessions in the database of which the last use is written once a minute at most: a page asks for thirty previews a second. */
+/** Sessions in the database that are written when something of them has changed; their last use once a minute at most: a page asks for thirty previews a second. */
 final class SparingSessions<S extends Session> implements FindByIndexNameSessionRepository<SparingSessions.Sparing<S>> {
     private static final Duration TO_THE = Duration.ofMinutes(1);
 
@@ -21,12 +21,17 @@ final class SparingSessions<S extends Session> implements FindByIndexNameSession
 
     @Override
     public Sparing<S> createSession() {
-        return new Sparing<>(stored.createSession());
+        Sparing<S> fresh = new Sparing<>(stored.createSession());
+        fresh.changed = true;
+        return fresh;
     }
 
     @Override
     public void save(Sparing<S> session) {
-        stored.save(session.stored);
+        if (session.changed) {
+            stored.save(session.stored);
+            session.changed = false;
+        }
     }
 
     @Override
@@ -50,6 +55,8 @@ final class SparingSessions<S extends Session> implements FindByIndexNameSession
     /** A session that takes note of its use when the last note is old. */
     static final class Sparing<S extends Session> implements Session {
         private final S stored;
+        /** Whether there is anything to be written. */
+        private boolean changed;
 
         private Sparing(S stored) {
             this.stored = stored;
@@ -59,6 +66,7 @@ final class SparingSessions<S extends Session> implements FindByIndexNameSession
         public void setLastAccessedTime(Instant now) {
             if (now.isAfter(getLastAccessedTime().plus(TO_THE))) {
                 stored.setLastAccessedTime(now);
+                changed = true;
             }
         }
 
@@ -74,6 +82,7 @@ final class SparingSessions<S extends Session> implements FindByIndexNameSession
 
         @Override
         public String changeSessionId() {
+            changed = true;
             return stored.changeSessionId();
         }
 
@@ -90,11 +99,13 @@ final class SparingSessions<S extends Session> implements FindByIndexNameSession
         @Override
         public void setAttribute(String name, Object value) {
             stored.setAttribute(name, value);
+            changed = true;
         }
 
         @Override
         public void removeAttribute(String name) {
             stored.removeAttribute(name);
+            changed = true;
         }
 
         @Override
@@ -105,6 +116,7 @@ final class SparingSessions<S extends Session> implements FindByIndexNameSession
         @Override
         public void setMaxInactiveInterval(Duration interval) {
             stored.setMaxInactiveInterval(interval);
+            changed = true;
         }
 
         @Override
