@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { loadAnew } from './anew'
 import { useSession } from './stores/session'
 
 export const router = createRouter({
@@ -24,3 +25,5 @@ router.beforeEach(async (to) => {
   if (session.name && to.path === '/sign-in') return '/shoots'
   return true
 })
+
+router.onError((fault, to) => void loadAnew(fault, to.fullPath, location, (path) => location.assign(path)))
