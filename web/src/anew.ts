@@ -8,7 +8,11 @@ export async function loadAnew(
   { pathname, search, hash }: Pick<Location, 'pathname' | 'search' | 'hash'>,
   go: (path: string) => void,
 ): Promise<void> {
-  if (!/dynamically imported module|module script|Unable to preload/i.test(String(fault)) || to === pathname + search + hash) return
+  if (
+    !/dynamically imported module|module script|Unable to preload/i.test(String(fault)) ||
+    to === pathname + search + hash
+  )
+    return
   const there = await fetch('/', { method: 'HEAD' }).then(
     (answer) => answer.ok,
     () => false,
