@@ -42,7 +42,7 @@ export const deliveryFormats: Record<string, string> = {
 }
 
 export function bytesText(bytes: number): string {
-  return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`
+  return bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`
 }
 
 export function progressText(delivery: Delivery): string {
