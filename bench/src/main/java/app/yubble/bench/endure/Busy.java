@@ -28,7 +28,7 @@ final class Busy {
     private final int rest;
     private final Map<String, List<String>> edits = new ConcurrentHashMap<>();
     private final Set<String> shots = ConcurrentHashMap.newKeySet();
-    private final Map<String, String> deliveries = new ConcurrentHashMap<>();
+    private final Set<String> deliveries = ConcurrentHashMap.newKeySet();
     private final AtomicInteger asked = new AtomicInteger();
     private final List<String> faults = Collections.synchronizedList(new ArrayList<>());
 
@@ -52,11 +52,6 @@ final class Busy {
 
     Done done() {
         return new Done(edits.values().stream().mapToInt(List::size).sum(), shots.size(), deliveries.size());
-    }
-
-    /** By id the name of the version that was delivered; each has another. */
-    Map<String, String> deliveries() {
-        return deliveries;
     }
 
     List<String> faults() {
@@ -166,7 +161,7 @@ final class Busy {
                             .required()
                             .json(),
                     "id");
-            deliveries.put(id, name);
+            deliveries.add(id);
             client.post("/api/shots/" + shot + "/depth-estimate", "{\"engine\":\"auto\",\"quality\":\"draft\"}");
         };
     }
@@ -212,7 +207,7 @@ final class Busy {
         long deadline = System.nanoTime() + TimeUnit.MINUTES.toNanos(MINUTES_TO_SETTLE);
         Set<String> open = new HashSet<>();
         shots.forEach(each -> open.add("/api/shots/" + each));
-        deliveries.keySet().forEach(each -> open.add("/api/deliveries/" + each));
+        deliveries.forEach(each -> open.add("/api/deliveries/" + each));
         while (!open.isEmpty() && System.nanoTime() < deadline) {
             open.removeIf(path -> {
                 String state = Client.text(get(path).json(), "state");
@@ -228,7 +223,7 @@ final class Busy {
 
     /** Each is there once, with a file that can be had. */
     private void checkDeliveries() throws IOException {
-        for (String each : deliveries.keySet()) {
+        for (String each : deliveries) {
             Client.Answer file = client.get("/api/deliveries/" + each + "/file");
             if (!file.isGood() || !Photos.isJpeg(file.body())) {
                 faults.add("the file of delivery " + each + " answered " + file.status());

@@ -200,7 +200,7 @@ final class NodesTrial implements AutoCloseable {
             }
         });
         // A node that is killed between the two writes the result and not the line.
-        if (made.size() < busy.deliveries().size() - misfortunes.getOrDefault("node killed", 0)) {
+        if (made.size() < busy.done().deliveries() - misfortunes.getOrDefault("node killed", 0)) {
             faults.add("only " + made.size() + " deliveries are in the logs in " + folder);
         }
     }

@@ -9,7 +9,10 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.session.FindByIndexNameSessionRepository;
 import org.springframework.session.Session;
 
-/** Sessions in the database that are written when something of them has changed; their last use once a minute at most: a page asks for thirty previews a second. */
+/**
+ * Sessions in the database that are written when something of them has changed; their last use once a minute at most: a page asks for thirty
+ * previews a second.
+ */
 final class SparingSessions<S extends Session> implements FindByIndexNameSessionRepository<SparingSessions.Sparing<S>> {
     private static final Duration TO_THE = Duration.ofMinutes(1);
 
