@@ -216,15 +216,25 @@ class NodesTest {
         String shot = ServerTest.readyShot(keeper, ServerTest.photo(400, 300, "jpg"));
         byte[] photo = keeper.get("/api/shots/" + shot + "/thumbnail").body();
         Path folder = data.resolve("backup");
-        assertThat(east.getBean(Backup.class).to(folder)).contains("backed up").doesNotContain(" 0 files");
-        assertThat(west.getBean(Backup.class).to(folder)).as("only what is new").contains(" 0 files");
+        assertThat(east.getBean(Backup.class).to(folder).told())
+                .contains("backed up")
+                .doesNotContain(" 0 files");
+        assertThat(west.getBean(Backup.class).to(folder).told())
+                .as("only what is new")
+                .contains(" 0 files");
         assertThatThrownBy(() -> east.getBean(Backup.class).from(folder)).hasMessageContaining("holds data already");
 
         LocalMariaDb fresh = LocalMariaDb.start(data.resolve("fresh-database"));
         try (ConfigurableApplicationContext restored = node(fresh, "fresh", "web", Map.of())) {
             JdbcTemplate tables = restored.getBean(JdbcTemplate.class);
             tables.execute("create table of_a_newer_version (id int)");
-            assertThat(restored.getBean(Backup.class).from(folder)).contains("restored");
+            String damaged = "0".repeat(64);
+            Files.writeString(folder.resolve("files").resolve(damaged), "not what its name says");
+            Backup.Outcome outcome = restored.getBean(Backup.class).from(folder);
+            assertThat(outcome.told()).contains("restored");
+            assertThat(outcome.damaged())
+                    .as("keeps nothing else from coming back")
+                    .containsExactly(damaged);
             assertThat(tables.queryForList("show tables", String.class))
                     .as("tables that the backup does not know would be in the way of an upgrade")
                     .contains("shot")

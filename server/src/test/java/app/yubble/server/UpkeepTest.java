@@ -35,19 +35,47 @@ class UpkeepTest extends ServerTest {
     void aBackupOfARunningServerHoldsDatabaseAndFilesButNobodysSession() throws IOException {
         Browser browser = browser().signedUp("safekeeper");
         String shot = readyShot(browser, photo(480, 310, "jpg"));
-        String hash = database.queryForObject("select content_hash from shot where id = ?", String.class, shot);
+        String hash = content(shot);
         Path to = folder.resolve("backup");
-        assertThat(backup.to(to)).startsWith("backed up");
+        assertThat(backup.to(to).told()).startsWith("backed up");
         String second = readyShot(browser, photo(490, 310, "jpg"));
-        assertThat(backup.to(to)).as("again, only what is new").matches(".* [1-9] files that were not there yet");
+        assertThat(backup.to(to).told())
+                .as("again, only what is new")
+                .matches(".* [1-9] files that were not there yet");
 
-        assertThat(Files.readAllBytes(
-                        to.resolve("files").resolve(hash.substring(0, 2)).resolve(hash)))
-                .isEqualTo(files.bytes(hash));
+        assertThat(copy(to, hash)).hasBinaryContent(files.bytes(hash));
         assertThat(Files.readString(to.resolve("database.sql")))
                 .contains("safekeeper", shot, second)
                 .doesNotContain(database.queryForObject(
                         "select session_id from SPRING_SESSION where principal_name = 'safekeeper'", String.class));
+    }
+
+    @Test
+    void aDamagedFileIsNamedAndKeepsNothingElseFromBeingBackedUp() throws IOException {
+        Browser browser = browser().signedUp("unlucky");
+        Path to = folder.resolve("backup");
+        String kept = content(readyShot(browser, photo(481, 310, "jpg")));
+        backup.to(to);
+        String lost = content(readyShot(browser, photo(482, 310, "jpg")));
+        String whole = content(readyShot(browser, photo(483, 310, "jpg")));
+        byte[] good = files.bytes(kept);
+        Files.write(files.local(kept), new byte[3]);
+        Files.write(files.local(lost), new byte[3]);
+
+        assertThat(backup.to(to).damaged()).contains(kept, lost).doesNotContain(whole);
+
+        assertThat(copy(to, kept)).as("the whole copy of before stays").hasBinaryContent(good);
+        assertThat(copy(to, lost)).doesNotExist();
+        assertThat(copy(to, whole)).hasBinaryContent(files.bytes(whole));
+        assertThat(Files.readString(to.resolve("database.sql"))).contains(whole);
+    }
+
+    private String content(String shot) {
+        return database.queryForObject("select content_hash from shot where id = ?", String.class, shot);
+    }
+
+    private static Path copy(Path backup, String hash) {
+        return backup.resolve("files").resolve(hash.substring(0, 2)).resolve(hash);
     }
 
     @Test
@@ -66,7 +94,7 @@ class UpkeepTest extends ServerTest {
     void aFileThatIsDamagedOrMissingIsFoundByItsName() throws IOException {
         Browser browser = browser().signedUp("verifier");
         String shot = readyShot(browser, photo(500, 310, "jpg"));
-        String hash = database.queryForObject("select content_hash from shot where id = ?", String.class, shot);
+        String hash = content(shot);
         int before = verification.look().damaged().size();
         byte[] good = files.bytes(hash);
 

@@ -1,6 +1,7 @@
 package app.yubble.server.upkeep;
 
 import app.yubble.server.database.DatabaseAccess;
+import app.yubble.server.problem.DamagedFileException;
 import app.yubble.server.storage.FileStore;
 import java.io.IOException;
 import java.io.InputStream;
@@ -8,6 +9,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.stream.Stream;
@@ -46,30 +48,51 @@ public class Backup {
                 Objects.requireNonNullElse(settings.getPassword(), ""));
     }
 
-    /** Says what was done. */
-    public String to(Path folder) throws IOException {
+    /**
+     * What came of it.
+     *
+     * @param told what was done, for a reader
+     * @param damaged hashes of files that are not what they were, so they could not be taken along
+     */
+    public record Outcome(String told, List<String> damaged) {}
+
+    /** A damaged file keeps nothing else from being backed up, and a whole copy of it that the folder has is left as it is. */
+    public Outcome to(Path folder) throws IOException {
         Files.createDirectories(folder.resolve(FILES));
         Path dump = folder.resolve(DUMP + PARTIAL);
         Dump.write(access(), dump);
         int copied = 0;
+        List<String> damaged = new ArrayList<>();
         for (String hash : files.storedBefore(Instant.now())) {
             Path target = folder.resolve(FILES).resolve(hash.substring(0, 2)).resolve(hash);
             if (Files.notExists(target) || Files.size(target) != files.length(hash)) {
-                Files.createDirectories(target.getParent());
-                Path partial = target.resolveSibling(hash + PARTIAL);
-                try (InputStream in = files.open(hash)) {
-                    Files.copy(in, partial, StandardCopyOption.REPLACE_EXISTING);
+                try {
+                    copy(hash, target);
+                    copied++;
+                } catch (DamagedFileException fault) {
+                    damaged.add(hash);
                 }
-                Files.move(partial, target, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-                copied++;
             }
         }
         Files.move(dump, folder.resolve(DUMP), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-        return "backed up: the database, and " + copied + " files that were not there yet";
+        return new Outcome("backed up: the database, and " + copied + " files that were not there yet", damaged);
     }
 
-    /** Into an installation without any account. */
-    public String from(Path folder) throws IOException {
+    private void copy(String hash, Path target) throws IOException {
+        Files.createDirectories(target.getParent());
+        Path partial = target.resolveSibling(target.getFileName() + PARTIAL);
+        try {
+            try (InputStream in = files.open(hash)) {
+                Files.copy(in, partial, StandardCopyOption.REPLACE_EXISTING);
+            }
+            Files.move(partial, target, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+        } finally {
+            Files.deleteIfExists(partial);
+        }
+    }
+
+    /** Into an installation without any account. What the backup holds damaged keeps nothing else from coming back. */
+    public Outcome from(Path folder) throws IOException {
         Path dump = folder.resolve(DUMP);
         if (!Files.isRegularFile(dump)) {
             throw new IOException(folder + " is no backup: it has no " + DUMP);
@@ -84,11 +107,11 @@ public class Backup {
                     .filter(file -> !file.toString().endsWith(PARTIAL))
                     .toList();
         }
+        List<String> damaged = new ArrayList<>();
         for (Path file : all) {
             try (InputStream in = Files.newInputStream(file)) {
-                String hash = files.put(in).hash();
-                if (!file.endsWith(hash)) {
-                    throw new IOException(file + " is damaged");
+                if (!file.endsWith(files.put(in).hash())) {
+                    damaged.add(file.getFileName().toString());
                 }
             }
         }
@@ -100,6 +123,6 @@ public class Backup {
                 .load()
                 .clean();
         Dump.read(access(), dump);
-        return "restored: the database and " + all.size() + " files";
+        return new Outcome("restored: the database and " + (all.size() - damaged.size()) + " files", damaged);
     }
 }

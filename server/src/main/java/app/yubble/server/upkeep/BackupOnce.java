@@ -36,7 +36,13 @@ class BackupOnce implements ApplicationRunner {
     public void run(ApplicationArguments arguments) {
         int code = 0;
         try {
-            System.out.println(to == null ? backup.from(Objects.requireNonNull(from)) : backup.to(to));
+            Backup.Outcome outcome = to == null ? backup.from(Objects.requireNonNull(from)) : backup.to(to);
+            System.out.println(outcome.told());
+            for (String hash : outcome.damaged()) {
+                System.err.println(
+                        "yubble: the file " + hash + " is damaged and was left out; verify tells what it belongs to");
+                code = 1;
+            }
         } catch (IOException fault) {
             System.err.println("yubble: " + fault.getMessage());
             code = 1;
