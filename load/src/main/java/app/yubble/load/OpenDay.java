@@ -31,9 +31,9 @@ import java.util.stream.IntStream;
 
 /**
  * An open day: people make an account, bring a photo, wait for its depth, drag the aperture for a while, paint, deliver and fetch the
- * file. Settings are system properties: {@code address}, {@code people}, {@code seconds} of dragging, {@code photo}, {@code arrive} in
- * seconds, {@code wait} between two pictures in milliseconds,
- * {@code no-deliveries}.
+ * file. Settings are system properties: {@code address}, {@code people}, {@code seconds} of dragging, {@code look} in seconds at the whole
+ * picture after each {@value #STRETCH} seconds of it (0 to drag without a stop), {@code photo}, {@code arrive} in
+ * seconds, {@code wait} between two pictures in milliseconds, {@code no-deliveries}.
  */
 public final class OpenDay extends Simulation {
     private static final int PEOPLE = Integer.getInteger("people", 20);
@@ -41,6 +41,9 @@ public final class OpenDay extends Simulation {
     private static final int ARRIVE = Integer.getInteger("arrive", Math.max(1, PEOPLE / 4));
     /** Between the answer to one preview and the next request: a page asks as soon as it can, at most 30 times a second. */
     private static final int WAIT = Integer.getInteger("wait", 33);
+
+    private static final int LOOK = Integer.getInteger("look", 0);
+    private static final int STRETCH = 5;
 
     private static final boolean DELIVERS = !Boolean.getBoolean("no-deliveries");
 
@@ -130,10 +133,19 @@ public final class OpenDay extends Simulation {
                         .check(status().in(200, 204)));
     }
 
-    private static ChainBuilder drag() {
-        return exec(during(Duration.ofSeconds(SECONDS))
-                        .on(previewed("preview while dragging", DRAFT_SIDE).pause(Duration.ofMillis(WAIT))))
-                .exec(previewed("preview after dragging", LONG_SIDE));
+    private static ChainBuilder drag(int seconds) {
+        return exec(during(Duration.ofSeconds(seconds))
+                .on(previewed("preview while dragging", DRAFT_SIDE).pause(Duration.ofMillis(WAIT))));
+    }
+
+    /** Everybody drags, lets go and looks at times of their own; as pages do where many wait, a draft comes before the whole. */
+    private static ChainBuilder dragAndLook() {
+        return exec(pause(Duration.ZERO, Duration.ofSeconds(STRETCH + LOOK)))
+                .exec(during(Duration.ofSeconds(SECONDS))
+                        .on(drag(STRETCH)
+                                .exec(previewed("draft of what was let go", DRAFT_SIDE))
+                                .exec(previewed("whole of what was let go", LONG_SIDE))
+                                .pause(Duration.ofSeconds(LOOK))));
     }
 
     private static ChainBuilder paint() {
@@ -185,7 +197,8 @@ public final class OpenDay extends Simulation {
                 .exec(bringIn())
                 // All drag at the same time.
                 .exec(rendezVous(PEOPLE))
-                .exec(drag())
+                .exec(LOOK > 0 ? dragAndLook() : drag(SECONDS))
+                .exec(previewed("preview after dragging", LONG_SIDE))
                 .exec(paint())
                 .exec(DELIVERS ? deliver() : exec(session -> session));
         setUp(visitor.injectOpen(rampUsers(PEOPLE).during(Duration.ofSeconds(ARRIVE))))
