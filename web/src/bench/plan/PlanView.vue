@@ -39,7 +39,8 @@ const y = (nearness: number): number =>
   ground.value.height
 const nearnessOf = (at: number): number =>
   limited(range.value.far + (at / ground.value.height) * (range.value.near - range.value.far))
-const band = computed(() => bench.recipe?.band)
+/** Known once there is a map: until then it has no place here. */
+const band = computed(() => (bench.nearness ? bench.recipe?.band : undefined))
 const outer = computed(() => {
   const now = band.value
   return now && { near: Math.min(1, now.near + now.nearFalloff), far: Math.max(0, now.far - now.farFalloff) }
