@@ -72,7 +72,7 @@ export const useTouchups = defineStore('touchups', () => {
     const made = newTouchup(action, all.value, bandDepth())
     bench.commit(`New ${action} touch-up`, { touchups: [...all.value, made] })
     selectedId.value = made.id
-    brush.value = { ...brush.value, erases: false }
+    useBrush({ erases: false })
   }
 
   /** Adds a touch-up that was made elsewhere; returns its id. */
@@ -138,8 +138,12 @@ export const useTouchups = defineStore('touchups', () => {
     selectedId.value = ''
   }
 
+  function useBrush(part: Partial<Brush>): void {
+    brush.value = { ...brush.value, ...part }
+  }
+
   function resize(steps: number): void {
-    brush.value = { ...brush.value, size: resized(brush.value.size, steps) }
+    useBrush({ size: resized(brush.value.size, steps) })
   }
 
   function readBand(): void {
@@ -373,6 +377,7 @@ export const useTouchups = defineStore('touchups', () => {
     span,
     reorder,
     reset,
+    useBrush,
     resize,
     readBand,
     pick,

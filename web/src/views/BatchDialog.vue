@@ -217,7 +217,4 @@ input[type='checkbox'] {
   gap: 10px;
   align-items: center;
 }
-.spring {
-  flex: 1;
-}
 </style>

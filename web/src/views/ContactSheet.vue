@@ -67,9 +67,6 @@ a,
 .paper .v-btn {
   color: #111;
 }
-.spring {
-  flex: 1;
-}
 ol {
   list-style: none;
   display: grid;

@@ -157,11 +157,6 @@ const far = (value: number): Partial<Recipe> => ({
   gap: 6px;
   justify-items: start;
 }
-.row {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-}
 .tilt {
   display: grid;
   gap: 8px;

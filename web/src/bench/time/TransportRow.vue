@@ -195,7 +195,4 @@ select {
   color: var(--dim);
   margin-left: 4px;
 }
-.spring {
-  flex: 1;
-}
 </style>

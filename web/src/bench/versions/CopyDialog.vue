@@ -148,9 +148,6 @@ onMounted(() => void load(all.load))
   gap: 8px;
   align-items: center;
 }
-.spring {
-  flex: 1;
-}
 input {
   accent-color: var(--accent);
 }
