@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import type { Step } from '../stores/bench'
+import type { Step } from '../editing/looking'
 
 /** Four steps around the Bench; what each speaks of is outlined. */
 const emit = defineEmits<{ close: []; step: [step: Step] }>()
@@ -92,9 +92,6 @@ function next(): void {
   display: flex;
   align-items: center;
   gap: 6px;
-}
-.spring {
-  flex: 1;
 }
 </style>
 
