@@ -1,49 +1,28 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, Problem, type Band, type FocusPlace, type Recipe, type Shot, type Version } from '../api/client'
+import { api, type Problem, type Band, type FocusPlace, type Recipe, type Shot, type Version } from '../api/client'
 import { useDepthMap } from '../editing/depthMap'
-import type { DepthView } from '../editing/depthViews'
+import { useDepthSources } from '../editing/depthSources'
 import { useClipTime } from '../editing/clipTime'
 import type { TrackFrame } from '../editing/follow'
 import { ofFrame, recipeAt, writtenAt } from '../editing/moments'
 import { recipeKey, reused } from '../editing/painting'
 import { useFindings } from '../editing/findings'
-import { usePictures, type Compare } from '../editing/pictures'
-import { useSaving, type PendingEdit, type SavingState } from '../editing/saving'
+import { useHistory } from '../editing/history'
+import { useLooking } from '../editing/looking'
+import { usePictures } from '../editing/pictures'
+import { useSaving, type SavingState } from '../editing/saving'
 import type { Subject } from '../editing/subjects'
-import { settings as declared, usualRecipe } from '../api/generated/settings'
+import { usualRecipe } from '../api/generated/settings'
+import { pendingStorage } from '../editing/unsent'
 import { useVersions } from '../editing/versions'
 import { useEvents } from './events'
 
 /** How long an edit waits for the picture while one paints, in milliseconds. */
 const BEFORE_SAVING = 200
 
-export type Step = 'depth' | 'focus' | 'touchup' | 'lens' | 'shapes' | 'atmosphere' | 'deliver'
-
 function usable(state: string): boolean {
   return state === 'ready' || state === 'refining'
-}
-
-function pendingStorage(version: string) {
-  const key = `unsent:${version}`
-  return {
-    load: (): PendingEdit[] => {
-      try {
-        return JSON.parse(localStorage.getItem(key) ?? '[]') as PendingEdit[]
-      } catch {
-        return []
-      }
-    },
-    save: (edits: PendingEdit[]): void => {
-      try {
-        if (edits.length) localStorage.setItem(key, JSON.stringify(edits))
-        else localStorage.removeItem(key)
-      } catch {
-        // Thousands of strokes pass what a browser keeps: then they live as long as the page.
-        localStorage.removeItem(key)
-      }
-    },
-  }
 }
 
 /** One shot on the Bench. Everything shown derives from `recipe`; `live` moves it, `commit` makes a step of it. */
@@ -66,36 +45,14 @@ export const useBench = defineStore('bench', () => {
   const fault = ref('')
   const notice = ref('')
 
-  const step = ref<Step>('focus')
-  const view = ref<DepthView>('photo')
-  const compare = ref<Compare>('none')
-  const split = computed(() => compare.value === 'split')
-  const splitAt = ref(0.5)
-  const splitLevel = ref(false)
-  const loupe = ref(false)
-  /** Ids of the versions that are compared. */
-  const compared = ref<string[]>([])
-  const holding = ref(false)
-  const hovered = shallowRef<{ x: number; y: number }>()
-  /** A place in the plan under the pointer: share of the width, and nearness. */
-  const marked = shallowRef<{ x: number; nearness: number }>()
+  const looking = useLooking()
+  const { step, view, compare, holding } = looking.shown
 
   const savingState = ref<SavingState>('saved')
   const savingMessage = ref('')
 
   let saving: ReturnType<typeof useSaving> | undefined
   let opened = 0
-
-  const canUndo = computed(() =>
-    version.value ? version.value.history.some((each) => each.position < position()) : false,
-  )
-  const canRedo = computed(() =>
-    version.value ? version.value.history.some((each) => each.position > position()) : false,
-  )
-
-  function position(): number {
-    return version.value?.position ?? 0
-  }
 
   let moving = false
   const isPainting = (): boolean => step.value === 'touchup'
@@ -249,11 +206,11 @@ export const useBench = defineStore('bench', () => {
   const loadDepthPacks = (id: string): Promise<void> =>
     attempt(() => time.loadDepthPacks(id, () => shot.value?.id === id))
 
-  let looking = false
+  let isLooking = false
   /** More of a clip may be there: it has been read, or more of its frames have depth. */
   async function moreOfClip(id: string): Promise<void> {
-    if (looking) return
-    looking = true
+    if (isLooking) return
+    isLooking = true
     await attempt(async () => {
       if (!clip.value || !recipe.value) {
         const loaded = await api.shot(id)
@@ -265,7 +222,7 @@ export const useBench = defineStore('bench', () => {
         await loadDepthPacks(id)
       }
     })
-    setTimeout(() => (looking = false), 1500)
+    setTimeout(() => (isLooking = false), 1500)
   }
 
   /** Where a followed point is has become known. */
@@ -335,46 +292,27 @@ export const useBench = defineStore('bench', () => {
   async function focusOn(place: FocusPlace, name: string): Promise<void> {
     const current = shot.value
     if (!current || !recipe.value) return
-    try {
-      const band: Band = await api.focus(current.id, recipe.value, place)
+    const asked = recipe.value
+    await attempt(async () => {
+      const band: Band = await api.focus(current.id, asked, place)
       commit(name, { band })
-    } catch (problem) {
-      notice.value = (problem as Problem).message
-    }
+    })
   }
 
-  /** A step taken just now is sent first, so that undo takes back that one. */
-  async function goTo(target: () => number): Promise<void> {
-    const sending = saving
-    if (!sending || !(await sending.whenSent())) return
-    const current = version.value
-    const position = target()
-    if (!current || sending !== saving || !Number.isFinite(position)) return
-    try {
-      const moved = await api.goTo(current.id, sending.lock(), position)
-      sending.begin(moved)
+  const history = useHistory({
+    version,
+    saving: () => saving,
+    moved: (there) => {
       moving = false
-      take(moved, true)
+      take(there, true)
       askPicture(false)
-    } catch (problem) {
-      const { status, message } = problem as Problem
-      if (status === 409) {
-        savingState.value = 'conflict'
-        savingMessage.value = message
-      } else notice.value = message
-    }
-  }
-
-  const undo = (): Promise<void> => goTo(() => Math.max(...before()))
-  const redo = (): Promise<void> => goTo(() => Math.min(...after()))
-
-  function before(): number[] {
-    return version.value?.history.map((each) => each.position).filter((each) => each < position()) ?? []
-  }
-
-  function after(): number[] {
-    return version.value?.history.map((each) => each.position).filter((each) => each > position()) ?? []
-  }
+    },
+    outdated: (message) => {
+      savingState.value = 'conflict'
+      savingMessage.value = message
+    },
+    tell,
+  })
 
   /** After another tab was faster: its state, without what was not sent from here. */
   async function loadAgain(): Promise<void> {
@@ -416,38 +354,7 @@ export const useBench = defineStore('bench', () => {
     await focusOn({ kind, number: own }, `${kind === 'face' ? 'Face' : 'Subject'} ${thing.value}`)
   }
 
-  async function bringInDepth(file: File): Promise<void> {
-    const current = shot.value
-    if (!current || !recipe.value) return
-    if (current.clip) {
-      // It is read in the background; then it can be chosen.
-      await changeEstimate((id) => api.bringInDepthClip(id, file))
-      return
-    }
-    try {
-      shot.value = await api.bringInDepth(current.id, file)
-      commit('Depth from file', {
-        depth: { ...recipe.value.depth, source: 'file', snap: declared['depth.snap'].usualBy.file },
-      })
-    } catch (problem) {
-      notice.value = (problem as Problem).message
-    }
-  }
-
-  async function changeEstimate(work: (id: string) => Promise<Shot>): Promise<void> {
-    const current = shot.value
-    if (!current) return
-    try {
-      const answer = await work(current.id)
-      if (shot.value?.id === answer.id) shot.value = events.newest(answer)
-    } catch (problem) {
-      notice.value = (problem as Problem).message
-    }
-  }
-
-  const estimateAgain = (engine = 'auto', quality: 'draft' | 'best' = 'best'): Promise<void> =>
-    changeEstimate((id) => api.estimateDepth(id, engine, quality))
-  const cancelEstimate = (): Promise<void> => changeEstimate(api.cancelEstimate)
+  const depthSources = useDepthSources({ shot, recipe, newest: events.newest, commit, attempt })
 
   function close(): void {
     opened++
@@ -457,18 +364,13 @@ export const useBench = defineStore('bench', () => {
     saving = undefined
     findings.forget()
     thing.value = 0
-    marked.value = undefined
     moving = false
     time.close()
     shot.value = version.value = stored.value = undefined
-    hovered.value = undefined
     versions.value = []
     fault.value = notice.value = savingMessage.value = ''
     savingState.value = 'saved'
-    compare.value = 'none'
-    compared.value = []
-    holding.value = loupe.value = false
-    view.value = 'photo'
+    looking.forget()
   }
 
   return {
@@ -490,23 +392,12 @@ export const useBench = defineStore('bench', () => {
     turnTo,
     fault,
     notice,
-    step,
-    view,
-    compare,
-    compared,
-    split,
-    splitAt,
-    splitLevel,
-    loupe,
-    holding,
-    hovered,
-    marked,
+    ...looking.shown,
     ...depth.shown,
     ...findings.shown,
     savingState,
     savingMessage,
-    canUndo,
-    canRedo,
+    ...history,
     ...pictures.shown,
     open,
     close,
@@ -516,14 +407,9 @@ export const useBench = defineStore('bench', () => {
     rewrite,
     release,
     focusOn,
-    undo,
-    redo,
-    goTo,
     loadAgain,
     ...versionList,
     focusOnThing,
-    bringInDepth,
-    estimateAgain,
-    cancelEstimate,
+    ...depthSources,
   }
 })
