@@ -2,49 +2,30 @@
 import { useResizeObserver } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useBench } from '../../stores/bench'
-import type { Band } from '../../api/client'
+import { useBandHandling } from './bandHandling'
 import { distanceWords } from './distance'
-import { coversEverything, coversNothing, histogram, nearnessAt, occupied, tiltAt } from '../../editing/nearness'
+import { coversEverything, coversNothing, histogram, nearnessAt } from '../../editing/nearness'
 import { hides } from '../../editing/mist'
 import { plan } from './plan'
 import PlanRungs from './PlanRungs.vue'
+import { usePlanScale } from './planScale'
 import { useLadder } from '../../stores/ladder'
 
 const RIDGE = 46
-const HANDLE = 7
 const FOOT = 30
-const LEAST = 0.002
 
 const bench = useBench()
 const ladder = useLadder()
 const root = ref<HTMLDivElement>()
 const canvas = ref<HTMLCanvasElement>()
 const size = ref({ width: 290, height: 400 })
-const limited = (value: number): number => Math.min(1, Math.max(0, value))
-const dragged = ref<Grip>()
-
-type Grip = 'slab' | 'near' | 'far' | 'nearFalloff' | 'farFalloff' | 'tilt'
-let from = { x: 0, y: 0, band: undefined as Band | undefined, moved: false }
 
 const ground = computed(() => ({ width: size.value.width - RIDGE, height: size.value.height - FOOT }))
 
-/** What the plan shows: the depths that occur, and always the band. */
-const range = computed(() => {
-  const map = bench.nearness
-  return map ? occupied(map) : { far: 0, near: 1 }
-})
-/** Far is up, the camera is at the bottom. */
-const y = (nearness: number): number =>
-  Math.min(1.02, Math.max(-0.02, (nearness - range.value.far) / (range.value.near - range.value.far))) *
-  ground.value.height
-const nearnessOf = (at: number): number =>
-  limited(range.value.far + (at / ground.value.height) * (range.value.near - range.value.far))
-/** Known once there is a map: until then it has no place here. */
-const band = computed(() => (bench.nearness ? bench.recipe?.band : undefined))
-const outer = computed(() => {
-  const now = band.value
-  return now && { near: Math.min(1, now.near + now.nearFalloff), far: Math.max(0, now.far - now.farFalloff) }
-})
+const scale = usePlanScale(ground)
+const { range, y, nearnessOf, band, outer, slant } = scale
+const { dragged, cursor, down, move, up, cancel, leave, key } = useBandHandling(root, scale)
+
 const words = computed(() => {
   const now = band.value
   if (!now) return ''
@@ -69,11 +50,6 @@ function metres(nearness: number): string {
 function depthText(nearness: number): string {
   const far = metres(nearness)
   return far ? `${nearness.toFixed(2)}, ${far}` : nearness.toFixed(2)
-}
-
-/** The height of a nearness of the band at a share of the width: a tilted band lies aslant. */
-function slant(nearness: number, x: number): number {
-  return y(nearness + (band.value ? tiltAt(band.value, x, 0.5) : 0))
 }
 
 /** A strip of the band from one nearness to another, over the whole width and the ridge. */
@@ -134,115 +110,6 @@ function drawPlan(): void {
   if (map && photo) element.getContext('2d')?.putImageData(plan(map, photo, width, height, range.value), 0, 0)
 }
 
-function gripAt(x: number, at: number): Grip {
-  const now = band.value
-  const edges = outer.value
-  if (!now || !edges) return 'slab'
-  const across = Math.min(1, Math.max(0, x / ground.value.width))
-  const near = slant(now.near, across)
-  const far = slant(now.far, across)
-  if (x > ground.value.width - 14 && x < ground.value.width + 14 && Math.abs(at - (near + far) / 2) <= HANDLE)
-    return 'tilt'
-  // The band's own edges win over the falloffs when they lie on each other, and the slab stays reachable when thin.
-  if (near - far > 3 * HANDLE && Math.abs(at - near) <= HANDLE) return 'near'
-  if (near - far > 3 * HANDLE && Math.abs(at - far) <= HANDLE) return 'far'
-  if (near - far <= 3 * HANDLE && at > near && at <= near + HANDLE) return 'near'
-  if (near - far <= 3 * HANDLE && at < far && at >= far - HANDLE) return 'far'
-  if (at > far && at < near) return 'slab'
-  if (Math.abs(at - slant(edges.near, across)) <= HANDLE) return 'nearFalloff'
-  if (Math.abs(at - slant(edges.far, across)) <= HANDLE) return 'farFalloff'
-  return 'slab'
-}
-
-function local(event: PointerEvent): { x: number; y: number } {
-  const box = root.value?.getBoundingClientRect()
-  return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
-}
-
-function down(event: PointerEvent): void {
-  const now = band.value
-  if (!now || event.button !== 0) return
-  root.value?.setPointerCapture(event.pointerId)
-  from = { ...local(event), band: now, moved: false }
-  dragged.value = gripAt(from.x, from.y)
-}
-
-function moved(by: number, grip: Grip, start: Band): Band {
-  const delta = (by / ground.value.height) * (range.value.near - range.value.far)
-  if (grip === 'tilt') return { ...start, tiltAcross: Math.min(1, Math.max(-1, start.tiltAcross + delta)) }
-  if (grip === 'near') return { ...start, near: Math.max(start.far, limited(start.near + delta)) }
-  if (grip === 'far') return { ...start, far: Math.min(start.near, limited(start.far + delta)) }
-  if (grip === 'nearFalloff') return { ...start, nearFalloff: limited(start.nearFalloff + delta) }
-  if (grip === 'farFalloff') return { ...start, farFalloff: limited(start.farFalloff - delta) }
-  const held = Math.min(1 - start.near, Math.max(-start.far, delta))
-  return { ...start, near: start.near + held, far: start.far + held }
-}
-
-function move(event: PointerEvent): void {
-  const at = local(event)
-  if (!dragged.value) {
-    cursor.value = gripAt(at.x, at.y) === 'slab' ? 'grab' : 'ns-resize'
-    const inGround = at.x <= ground.value.width && at.y <= ground.value.height
-    bench.marked = inGround ? { x: at.x / ground.value.width, nearness: nearnessOf(at.y) } : undefined
-    return
-  }
-  if (!from.band || (!from.moved && Math.abs(at.y - from.y) < 3)) return
-  from.moved = true
-  bench.marked = undefined
-  bench.live({ band: moved(at.y - from.y, dragged.value, from.band) })
-}
-
-const cursor = ref('grab')
-const NAMES: Record<Grip, string> = {
-  slab: 'Move the band',
-  near: 'Near edge',
-  far: 'Far edge',
-  nearFalloff: 'Falloff in front',
-  farFalloff: 'Falloff behind',
-  tilt: 'Turn the band',
-}
-
-function up(): void {
-  const grip = dragged.value
-  const start = from.band
-  dragged.value = undefined
-  if (!grip || !start) return
-  if (from.moved) {
-    bench.commit(NAMES[grip])
-    return
-  }
-  // A click selects that depth: the band keeps its width and moves there.
-  const centre = nearnessOf(from.y) - tiltAt(start, Math.min(1, from.x / ground.value.width), 0.5)
-  if (from.y <= ground.value.height && grip === 'slab') {
-    const half = Math.min((start.near - start.far) / 2, 0.25)
-    bench.commit('Focus in the plan', { band: { ...start, near: limited(centre + half), far: limited(centre - half) } })
-  }
-}
-
-function cancel(): void {
-  dragged.value = undefined
-  from = { x: 0, y: 0, band: undefined, moved: false }
-  bench.release()
-}
-
-function key(event: KeyboardEvent): void {
-  const now = band.value
-  const sign = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0
-  const level = (event.key === 'l' || event.key === 'L') && now
-  if (level) bench.commit('Level the band', { band: { ...now, tiltAcross: 0, tiltDown: 0 } })
-  if (!now || !sign) return
-  event.preventDefault()
-  if (event.altKey) {
-    bench.commit('Turn the band', {
-      band: moved((sign * 0.02 * ground.value.height) / (range.value.near - range.value.far), 'tilt', now),
-    })
-    return
-  }
-  const by = (sign * (event.shiftKey ? 0.05 : 0.01) * ground.value.height) / (range.value.near - range.value.far)
-  const next = moved(by, 'slab', now)
-  if (Math.abs(next.near - now.near) > LEAST / 10) bench.commit('Move the band', { band: next })
-}
-
 watch([() => bench.nearness, () => bench.depthPhoto, ground, range], drawPlan)
 useResizeObserver(root, ([entry]) => {
   if (entry) size.value = { width: entry.contentRect.width, height: entry.contentRect.height }
@@ -274,7 +141,7 @@ onMounted(drawPlan)
       @pointermove="move"
       @pointerup="up"
       @pointercancel="cancel"
-      @pointerleave="bench.marked = undefined"
+      @pointerleave="leave"
       @keydown="key">
       <canvas ref="canvas" :style="{ width: `${ground.width}px`, height: `${ground.height}px` }" />
       <svg :width="size.width" :height="size.height" aria-hidden="true">
