@@ -116,44 +116,6 @@ describe('the preview loop', () => {
     expect([...shown].sort((a, b) => a - b)).toEqual(shown)
   })
 
-  it('shows what rests as a draft first where drafts are slow, and once only', async () => {
-    const asked: [number, Quality][] = []
-    let milliseconds = 20
-    const loop = usePreviewLoop<number, number>({
-      rest: 1000,
-      slow: 15,
-      fetch: async (wish, quality) => {
-        asked.push([wish, quality])
-        await moment(milliseconds)
-        return wish
-      },
-      show: () => undefined,
-      state: () => undefined,
-    })
-    loop.request(1, false)
-    await moment(40)
-    loop.request(2, true)
-    await moment(40)
-    loop.request(3, false)
-    await moment(80)
-    expect(asked).toEqual([
-      [1, 'final'],
-      [2, 'draft'],
-      [3, 'draft'],
-      [3, 'final'],
-    ])
-    milliseconds = 0
-    loop.request(4, true)
-    await moment(10)
-    loop.request(5, false)
-    await moment(10)
-    expect(asked.slice(4)).toEqual([
-      [4, 'draft'],
-      [5, 'final'],
-    ])
-    loop.stop()
-  })
-
   it('gives up a final preview when things move on and a draft when they rest, but never a draft for a draft', async () => {
     const given: [number, Quality][] = []
     const shown: [number, Quality][] = []

@@ -34,8 +34,6 @@ const ZOOM_REST = 120
 /** How long nothing moves before the rest of the picture follows, in milliseconds; strokes come one after the other. */
 const WHOLE_AFTER = 500
 const WHOLE_AFTER_PAINT = 1500
-/** Drafts of one who is alone are smaller before they take as long, in milliseconds: the server draws for many then. */
-const CROWDED = 600
 
 /** The pictures of a shot: the untouched photo, the newest preview, and both at full resolution where one has zoomed in. */
 export function usePictures(source: Source) {
@@ -75,7 +73,6 @@ export function usePictures(source: Source) {
   function begin(): void {
     loop?.stop()
     loop = usePreviewLoop<Recipe, Shown>({
-      slow: CROWDED,
       fetch: async (wish, quality, signal) => {
         const region = sight.isZoomed() ? airy(sight.seen.value) : undefined
         const side = sight.sideFor(quality)

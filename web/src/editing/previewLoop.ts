@@ -1,8 +1,7 @@
 /**
  * Newest wins: at most one request is under way; while it is, only the newest wish is remembered. While the wishes keep
  * coming drafts are asked for, and once they rest, the final one. What is under way is given up when it would keep the next one waiting: a
- * final one when things move on, a draft when they rest. Drafts wait for each other, so that a long drag shows something. Where drafts are slow,
- * as many others wait as well, what rests is drawn as a draft before the final one, which takes far longer then.
+ * final one when things move on, a draft when they rest. Drafts wait for each other, so that a long drag shows something.
  */
 export type Quality = 'draft' | 'final'
 export type PreviewState = 'idle' | 'draft' | 'refining' | 'final' | 'failed'
@@ -14,18 +13,12 @@ export type PreviewLoopOptions<Wish, Result> = {
   state: (state: PreviewState, fault?: unknown) => void
   /** How long wishes must rest before the final preview is asked for, in milliseconds; default 140. */
   rest?: number
-  /** A draft that takes longer is slow, in milliseconds; none by default. */
-  slow?: number
 }
 
 export function usePreviewLoop<Wish, Result>(options: PreviewLoopOptions<Wish, Result>) {
   const rest = options.rest ?? 140
-  const slow = options.slow ?? Infinity
   let wanted: { wish: Wish; quality: Quality } | undefined
   let latest: Wish | undefined
-  /** What was asked for last as a draft. */
-  let drafted: Wish | undefined
-  let draftsAreSlow = false
   let busy: Quality | undefined
   let abort: AbortController | undefined
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -33,10 +26,8 @@ export function usePreviewLoop<Wish, Result>(options: PreviewLoopOptions<Wish, R
 
   async function run(): Promise<void> {
     if (busy || !wanted || stopped) return
-    const { wish } = wanted
-    const quality = draftsAreSlow && drafted !== wish ? 'draft' : wanted.quality
-    if (quality === wanted.quality) wanted = undefined
-    if (quality === 'draft') drafted = wish
+    const { wish, quality } = wanted
+    wanted = undefined
     busy = quality
     abort = new AbortController()
     const start = performance.now()
@@ -44,9 +35,7 @@ export function usePreviewLoop<Wish, Result>(options: PreviewLoopOptions<Wish, R
     try {
       const result = await options.fetch(wish, quality, abort.signal)
       if (result !== null && !stopped && !abort.signal.aborted) {
-        const milliseconds = performance.now() - start
-        if (quality === 'draft') draftsAreSlow = milliseconds > slow
-        options.show(result, quality, milliseconds)
+        options.show(result, quality, performance.now() - start)
         if (!wanted) options.state(quality === 'draft' ? 'draft' : 'final')
       }
     } catch (fault) {
@@ -75,8 +64,7 @@ export function usePreviewLoop<Wish, Result>(options: PreviewLoopOptions<Wish, R
     clearTimeout(timer)
     wanted = { wish, quality: moving ? 'draft' : 'final' }
     if (moving) timer = setTimeout(finish, rest)
-    if (moving) giveUp('final')
-    else if (!draftsAreSlow || drafted !== wish) giveUp('draft')
+    giveUp(moving ? 'final' : 'draft')
     void run()
   }
 

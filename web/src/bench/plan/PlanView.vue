@@ -256,7 +256,7 @@ polyline {
 }
 .words {
   text-align: right;
-  min-height: 31px;
+  min-height: 32px;
 }
 .falloff {
   opacity: 0.13;

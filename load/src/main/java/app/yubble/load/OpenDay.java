@@ -98,6 +98,7 @@ public final class OpenDay extends Simulation {
                         .formUpload("file", PHOTO)
                         .requestTimeout(Duration.ofMinutes(3))
                         .check(jsonPath("$.id").saveAs("shot")))
+                .exitHereIfFailed()
                 .exec(session -> session.set("state", "").set("asked", System.nanoTime()))
                 .exec(doWhile(session -> !List.of("refining", "ready", "failed").contains(session.getString("state")))
                         .on(pause(Duration.ofMillis(500))
@@ -138,13 +139,12 @@ public final class OpenDay extends Simulation {
                 .on(previewed("preview while dragging", DRAFT_SIDE).pause(Duration.ofMillis(WAIT))));
     }
 
-    /** Everybody drags, lets go and looks at times of their own; as pages do where many wait, a draft comes before the whole. */
+    /** Everybody drags, lets go and looks at times of their own. */
     private static ChainBuilder dragAndLook() {
         return exec(pause(Duration.ZERO, Duration.ofSeconds(STRETCH + LOOK)))
                 .exec(during(Duration.ofSeconds(SECONDS))
                         .on(drag(STRETCH)
-                                .exec(previewed("draft of what was let go", DRAFT_SIDE))
-                                .exec(previewed("whole of what was let go", LONG_SIDE))
+                                .exec(previewed("preview after letting go", LONG_SIDE))
                                 .pause(Duration.ofSeconds(LOOK))));
     }
 

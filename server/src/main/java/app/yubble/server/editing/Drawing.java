@@ -51,11 +51,11 @@ public class Drawing {
     }
 
     /**
-     * The longer side with which a draft is drawn while others wait for theirs: the more people do, the smaller, so that none of them waits for long. Sizes
+     * The longer side with which a draft is drawn while others wait: the more people do, the smaller, so that none of them waits for long. Sizes
      * are half a power of two apart, so that what is kept of a photo at each serves the next draft.
      */
     int hurried(int longSide) {
-        int people = (longSide <= Shots.PROXY_SIDE ? turns : large).people(Turns.Kind.PASSING);
+        int people = (longSide <= Shots.PROXY_SIDE ? turns : large).people();
         if (people <= UNHURRIED || longSide <= SMALLEST_DRAFT) {
             return longSide;
         }
@@ -75,18 +75,17 @@ public class Drawing {
 
     /** Something as large as a preview of the whole at most. */
     <T> T inTurn(UUID person, Supplier<T> work) {
-        return turns.in(person, Turns.Kind.LASTING, Progress.NONE, work);
+        return turns.in(person, Progress.NONE, work);
     }
 
-    /** Something at a size. */
-    <T> T inTurn(UUID person, Size size, Supplier<T> work) {
-        return inTurn(person, Turns.Kind.LASTING, size, Progress.NONE, work);
-    }
-
-    /** @param wanted throws when it is no longer */
-    <T> T inTurn(UUID person, Turns.Kind kind, Size size, Progress wanted, Supplier<T> work) {
+    /**
+     * Something at a size.
+     *
+     * @param wanted throws when it is no longer
+     */
+    <T> T inTurn(UUID person, Size size, Progress wanted, Supplier<T> work) {
         return size.longSide() <= Shots.PROXY_SIDE
-                ? turns.in(person, kind, wanted, work)
-                : large.in(person, kind, wanted, () -> gate.looking(size.pixels(), work));
+                ? turns.in(person, wanted, work)
+                : large.in(person, wanted, () -> gate.looking(size.pixels(), work));
     }
 }

@@ -1,6 +1,7 @@
 package app.yubble.server.editing;
 
 import app.yubble.core.raster.Plane;
+import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
 import app.yubble.core.recipe.Recipe;
 import app.yubble.core.refocus.RefocusLine;
@@ -106,7 +107,7 @@ class MaskController {
             @AuthenticationPrincipal SignedIn who, @PathVariable UUID id, @RequestBody @Valid MaskRequest wanted)
             throws IOException {
         Shot shot = shots.owned(id, who.id());
-        Plane plane = drawing.inTurn(who.id(), shot.size(), () -> drawn(shot, wanted, who, shot.size()));
+        Plane plane = drawing.inTurn(who.id(), shot.size(), Progress.NONE, () -> drawn(shot, wanted, who, shot.size()));
         ByteArrayOutputStream out = new ByteArrayOutputStream(1 << 20);
         PictureWriter.writeGrey(plane, out);
         return ResponseEntity.ok()

@@ -12,7 +12,6 @@ import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.View;
 import app.yubble.server.account.SignedIn;
 import app.yubble.server.follow.Follows;
-import app.yubble.server.memory.Turns;
 import app.yubble.server.problem.RefusedException;
 import app.yubble.server.shoot.Shot;
 import app.yubble.server.shoot.ShotMaterial;
@@ -142,10 +141,11 @@ class PreviewController {
             ShotStill still = material.frame(wanted.frame() == null ? 0 : wanted.frame());
             Course course = follows.course(shot, material, recipe);
             Size asked = sizeOf(shot, wanted.longSide(), wanted.region() != null);
-            Turns.Kind kind = Boolean.TRUE.equals(wanted.draft()) ? Turns.Kind.PASSING : Turns.Kind.LASTING;
-            Drawn drawn = drawing.inTurn(who.id(), kind, asked, ticket, () -> {
+            Drawn drawn = drawing.inTurn(who.id(), asked, ticket, () -> {
                 timing.done("wait");
-                Size size = kind == Turns.Kind.PASSING ? shot.size().fitting(drawing.hurried(asked.longSide())) : asked;
+                Size size = Boolean.TRUE.equals(wanted.draft())
+                        ? shot.size().fitting(drawing.hurried(asked.longSide()))
+                        : asked;
                 View view = new View(
                         size,
                         wanted.region() == null
@@ -223,7 +223,9 @@ class PreviewController {
         byte[] jpeg = part.equals(Region.all(size))
                 ? untouched.whole(who.id(), shot, still, size)
                 : untouched.jpeg(
-                        drawing.inTurn(who.id(), size, () -> Resample.crop(line.picture(still, size), part)), shot);
+                        drawing.inTurn(
+                                who.id(), size, Progress.NONE, () -> Resample.crop(line.picture(still, size), part)),
+                        shot);
         return ResponseEntity.ok()
                 .header("X-Region", told(part, size))
                 .contentType(MediaType.IMAGE_JPEG)

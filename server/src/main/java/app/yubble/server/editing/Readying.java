@@ -87,7 +87,7 @@ class Readying implements DisposableBean {
     private void prepare(UUID person, Shot shot, Recipe recipe, Size size, Progress mayStop) {
         attempt(shot, () -> {
             ShotStill still = recipes.still(shot, null);
-            drawing.inTurn(person, size, () -> {
+            drawing.inTurn(person, size, Progress.NONE, () -> {
                 line.prepare(still, recipe.at(still.moment()), size, mayStop);
                 return size;
             });

@@ -1,6 +1,7 @@
 package app.yubble.server.editing;
 
 import app.yubble.core.raster.Picture;
+import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
 import app.yubble.core.refocus.RefocusLine;
 import app.yubble.core.refocus.StageKey;
@@ -51,7 +52,7 @@ class Untouched {
     }
 
     private Picture picture(UUID person, ShotStill still, Size size) {
-        return drawing.inTurn(person, size, () -> line.picture(still, size));
+        return drawing.inTurn(person, size, Progress.NONE, () -> line.picture(still, size));
     }
 
     /** The profile stays with it, so that the browser shows the photo's own colours. */

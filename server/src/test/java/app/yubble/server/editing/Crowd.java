@@ -2,14 +2,13 @@ package app.yubble.server.editing;
 
 import app.yubble.core.raster.Progress;
 import app.yubble.core.raster.Size;
-import app.yubble.server.memory.Turns;
 import io.micrometer.core.instrument.MeterRegistry;
 import java.util.UUID;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 
-/** People who have drafts drawn that do not end until they are let go. */
+/** People who have something drawn that does not end until they are let go. */
 public final class Crowd implements AutoCloseable {
     private static final Size SMALL = new Size(300, 200);
     private static final int PLACES = 2;
@@ -35,7 +34,7 @@ public final class Crowd implements AutoCloseable {
     private void come(CountDownLatch until, int people) {
         double before = used();
         for (int i = 0; i < people; i++) {
-            threads.execute(() -> drawing.inTurn(UUID.randomUUID(), Turns.Kind.PASSING, SMALL, Progress.NONE, () -> {
+            threads.execute(() -> drawing.inTurn(UUID.randomUUID(), SMALL, Progress.NONE, () -> {
                 try {
                     until.await();
                 } catch (InterruptedException stopped) {

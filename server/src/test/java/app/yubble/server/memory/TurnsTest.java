@@ -1,7 +1,5 @@
 package app.yubble.server.memory;
 
-import static app.yubble.server.memory.Turns.Kind.LASTING;
-import static app.yubble.server.memory.Turns.Kind.PASSING;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -19,7 +17,6 @@ import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.concurrent.locks.LockSupport;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -39,14 +36,10 @@ class TurnsTest {
     @BeforeEach
     void occupyTheOnlyPlace() throws Exception {
         turns = new Turns(1, 4, 6);
-        occupy(LASTING, open);
-    }
-
-    private void occupy(Turns.Kind kind, CountDownLatch until) throws InterruptedException {
         CountDownLatch inside = new CountDownLatch(1);
-        people.submit(() -> turns.in(greedy, kind, Progress.NONE, () -> {
+        people.submit(() -> turns.in(greedy, Progress.NONE, () -> {
             inside.countDown();
-            await(until);
+            await(open);
             return null;
         }));
         inside.await();
@@ -77,7 +70,6 @@ class TurnsTest {
         AtomicBoolean unwanted = new AtomicBoolean();
         Future<?> left = people.submit(() -> turns.in(
                 modest,
-                LASTING,
                 share -> {
                     asked.incrementAndGet();
                     if (unwanted.get()) {
@@ -100,62 +92,29 @@ class TurnsTest {
         for (int i = 0; i < 4; i++) {
             waiting.add(ask(greedy, "greedy"));
         }
-        assertThatThrownBy(() -> turns.in(greedy, LASTING, Progress.NONE, () -> null))
-                .isInstanceOf(TooOftenException.class);
+        assertThatThrownBy(() -> turns.in(greedy, Progress.NONE, () -> null)).isInstanceOf(TooOftenException.class);
         waiting.add(ask(modest, "modest"));
         waiting.add(ask(modest, "modest"));
         UUID third = UUID.randomUUID();
-        assertThatThrownBy(() -> turns.in(third, LASTING, Progress.NONE, () -> null))
-                .isInstanceOf(TooOftenException.class);
+        assertThatThrownBy(() -> turns.in(third, Progress.NONE, () -> null)).isInstanceOf(TooOftenException.class);
         open.countDown();
         for (Future<?> each : waiting) {
             each.get(5, TimeUnit.SECONDS);
         }
-        assertThat(turns.<String>in(third, LASTING, Progress.NONE, () -> "served"))
-                .isEqualTo("served");
-    }
-
-    @Test
-    void whatSoonPassesDoesNotWaitForAllThatIsToStayNorTheOtherWayRound() throws Exception {
-        open.countDown();
-        CountDownLatch open = new CountDownLatch(1);
-        occupy(PASSING, open);
-        List<Future<?>> all = new ArrayList<>();
-        for (int i = 1; i <= 3; i++) {
-            all.add(ask(UUID.randomUUID(), PASSING, "passing " + i, 0));
-        }
-        // Takes more of the time than whoever was there first, and all of the others together.
-        all.add(ask(modest, LASTING, "lasting 1", 1500));
-        all.add(ask(UUID.randomUUID(), LASTING, "lasting 2", 0));
-        assertThat(turns.people(PASSING)).isEqualTo(3);
-        assertThat(turns.people(LASTING)).isEqualTo(2);
-        open.countDown();
-        for (Future<?> each : all) {
-            each.get(5, TimeUnit.SECONDS);
-        }
-        assertThat(done).containsExactly("lasting 1", "passing 1", "passing 2", "passing 3", "lasting 2");
+        assertThat(turns.<String>in(third, Progress.NONE, () -> "served")).isEqualTo("served");
     }
 
     private Future<?> ask(UUID person, String name) throws InterruptedException {
-        return ask(person, LASTING, name, 0);
-    }
-
-    private Future<?> ask(UUID person, Turns.Kind kind, String name, int millis) throws InterruptedException {
         int before = asked.get();
         AtomicBoolean waits = new AtomicBoolean();
         Future<?> out = people.submit(() -> turns.in(
                 person,
-                kind,
                 share -> {
                     if (!waits.getAndSet(true)) {
                         asked.incrementAndGet();
                     }
                 },
-                () -> {
-                    done.add(name);
-                    LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(millis));
-                    return name;
-                }));
+                () -> done.add(name)));
         until(before + 1);
         return out;
     }
