@@ -1,3 +1,4 @@
+import { bytesText } from './amounts'
 import type { Delivery } from '../api/client'
 
 export const photoFormats: Record<string, string> = {
@@ -39,10 +40,6 @@ export const deliveryFormats: Record<string, string> = {
   ...layerFormats,
   ...depthFormats,
   ...clipFormats,
-}
-
-export function bytesText(bytes: number): string {
-  return bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`
 }
 
 export function progressText(delivery: Delivery): string {

@@ -3,7 +3,7 @@ import { useIntervalFn } from '@vueuse/core'
 import { computed, onMounted } from 'vue'
 import TopBar from '../shell/TopBar.vue'
 import { useInstallation } from '../stores/installation'
-import { bytesText } from '../editing/deliveryWords'
+import { bytesText, countText } from '../editing/amounts'
 import { nodeProblem, quietText, urgencyNames } from './stateWords'
 
 const LOOK_AGAIN = 5000
@@ -26,9 +26,10 @@ useIntervalFn(() => {
       <p v-if="installation.fault" class="fault" role="alert">{{ installation.fault }}</p>
       <template v-if="state">
         <p class="quiet" data-test="store">
-          Accounts: {{ state.store.accounts }}; here in the last quarter of an hour: {{ state.people }}. Photos and
-          clips: {{ state.store.shots }} with {{ bytesText(state.store.bytes) }}; deliveries:
-          {{ state.store.deliveries }} with {{ bytesText(state.store.deliveryBytes) }}.
+          Accounts: {{ countText(state.store.accounts) }}; here in the last quarter of an hour:
+          {{ countText(state.people) }}. Photos and clips: {{ countText(state.store.shots) }} with
+          {{ bytesText(state.store.bytes) }}; deliveries: {{ countText(state.store.deliveries) }} with
+          {{ bytesText(state.store.deliveryBytes) }}.
         </p>
         <section aria-labelledby="nodes">
           <h2 id="nodes">Nodes</h2>

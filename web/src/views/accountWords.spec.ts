@@ -15,7 +15,7 @@ describe('what an account has', () => {
   it('is told with what it may have', () => {
     const most = { mostBytes: 500e9, mostShots: 50000, work: 0, mostWork: 5000, clipSeconds: 0, mostClipSeconds: 36000 }
     expect(allowanceText({ bytes: 1.26e9, shots: 1, ...most })).toBe(
-      '1 photo or clip of at most 50000; with their deliveries 1.3 GB of 500 GB. Up to 5000 things may wait to be made at once.',
+      '1 photo or clip of at most 50\u202f000; with their deliveries 1.3 GB of 500 GB. Up to 5000 things may wait to be made at once.',
     )
     expect(allowanceText({ bytes: 8.4e6, shots: 5, ...most })).toContain('8.4 MB of 500 GB')
     expect(allowanceText({ bytes: 12.6e9, shots: 320, ...most })).toContain('320 photos and clips of at most')
@@ -36,7 +36,7 @@ describe('what an account has', () => {
     }
     expect(nearlyFull(used)).toBe('')
     expect(nearlyFull({ ...used, shots: 80, bytes: 9e9 })).toBe(
-      'This account has used 80 of 100 photos and clips, 9.0 GB of 10 GB.',
+      'This account has used 80 of 100 photos and clips, 9 GB of 10 GB.',
     )
   })
 })

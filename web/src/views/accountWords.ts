@@ -1,5 +1,5 @@
 import type { Allowance } from '../api/client'
-import { bytesText } from '../editing/deliveryWords'
+import { bytesText, countText } from '../editing/amounts'
 
 /** Server and page agree on it. */
 const LEAST_PASSWORD = 10
@@ -32,12 +32,10 @@ export function browserName(told: string): string {
   return found[0] ? found.filter(Boolean).join(' on ') : 'another program'
 }
 
-const gigabytes = (bytes: number): string => `${(bytes / 1e9).toFixed(bytes < 9.95e9 ? 1 : 0)} GB`
-
 /** How much of the server an account has, and may have. */
 export function allowanceText(used: Allowance): string {
-  const shots = used.shots === 1 ? '1 photo or clip' : `${used.shots} photos and clips`
-  return `${shots} of at most ${used.mostShots}; with their deliveries ${used.bytes < 1e8 ? bytesText(used.bytes) : gigabytes(used.bytes)} of ${gigabytes(used.mostBytes)}. ${clips(used)}${work(used)}`
+  const shots = used.shots === 1 ? '1 photo or clip' : `${countText(used.shots)} photos and clips`
+  return `${shots} of at most ${countText(used.mostShots)}; with their deliveries ${bytesText(used.bytes)} of ${bytesText(used.mostBytes)}. ${clips(used)}${work(used)}`
 }
 
 /** How full something is from which on people are told before they are turned away. */
@@ -49,8 +47,8 @@ function clips(used: Allowance): string {
 }
 
 function work(used: Allowance): string {
-  if (used.work) return `${used.work} of at most ${used.mostWork} things wait to be made.`
-  return `Up to ${used.mostWork} things may wait to be made at once.`
+  if (used.work) return `${countText(used.work)} of at most ${countText(used.mostWork)} things wait to be made.`
+  return `Up to ${countText(used.mostWork)} things may wait to be made at once.`
 }
 
 const minutes = (seconds: number): string => (seconds < 120 ? `${seconds} s` : `${Math.round(seconds / 60)} min`)
@@ -58,14 +56,14 @@ const minutes = (seconds: number): string => (seconds < 120 ? `${seconds} s` : `
 /** What will be full soon, for the page on which more is brought in; empty while there is room. */
 export function nearlyFull(used: Allowance): string {
   const parts: [number, number, string][] = [
-    [used.shots, used.mostShots, `${used.shots} of ${used.mostShots} photos and clips`],
-    [used.bytes, used.mostBytes, `${gigabytes(used.bytes)} of ${gigabytes(used.mostBytes)}`],
+    [used.shots, used.mostShots, `${countText(used.shots)} of ${countText(used.mostShots)} photos and clips`],
+    [used.bytes, used.mostBytes, `${bytesText(used.bytes)} of ${bytesText(used.mostBytes)}`],
     [
       used.clipSeconds,
       used.mostClipSeconds,
       `${minutes(used.clipSeconds)} of ${minutes(used.mostClipSeconds)} of clips`,
     ],
-    [used.work, used.mostWork, `${used.work} of ${used.mostWork} things that may wait`],
+    [used.work, used.mostWork, `${countText(used.work)} of ${countText(used.mostWork)} things that may wait`],
   ]
   const full = parts.filter(([has, most]) => has >= NEARLY * most).map(([, , text]) => text)
   return full.length ? `This account has used ${full.join(', ')}.` : ''
