@@ -22,8 +22,9 @@ export function useDepthSources({ shot, recipe, newest, commit, attempt }: Sourc
       return
     }
     await attempt(async () => {
-      shot.value = await api.bringInDepth(current.id, file)
-      if (!recipe.value) return
+      const answer = await api.bringInDepth(current.id, file)
+      if (shot.value?.id !== answer.id || !recipe.value) return
+      shot.value = newest(answer)
       commit('Depth from file', {
         depth: { ...recipe.value.depth, source: 'file', snap: declared['depth.snap'].usualBy.file },
       })

@@ -97,6 +97,28 @@ describe('the Bench', () => {
     expect(bench.versions.map((each) => each.id)).toEqual(['version of s'])
   })
 
+  it('leaves the next shot alone when a focus or a depth map for the one before comes late', async () => {
+    const remote = server()
+    vi.spyOn(api, 'shot').mockImplementation(async (id) => ({ ...shot, id }) as unknown as Shot)
+    vi.spyOn(api, 'versions').mockImplementation(async (id) => [
+      { ...version(0, 0, usualRecipe, remote.steps), id: `version of ${id}`, shotId: id },
+    ])
+    let focused: (band: Recipe['band']) => void = () => undefined
+    let read: (shot: Shot) => void = () => undefined
+    vi.spyOn(api, 'focus').mockReturnValue(new Promise((resolve) => (focused = resolve)))
+    vi.spyOn(api, 'bringInDepth').mockReturnValue(new Promise((resolve) => (read = resolve)))
+    const bench = useBench()
+    await bench.open('first')
+    const late = [bench.focusOn({ kind: 'subject' }, 'Main subject'), bench.bringInDepth(new File([], 'depth.png'))]
+    await bench.open('next')
+    focused({ ...usualRecipe.band, near: 0.9, far: 0.8 })
+    read({ ...shot, id: 'first' } as unknown as Shot)
+    await Promise.all(late)
+    expect(bench.shot?.id).toBe('next')
+    expect(bench.recipe).toEqual(usualRecipe)
+    expect(api.change).not.toHaveBeenCalled()
+  })
+
   it('stores nothing while something is dragged, and one step when it is let go', async () => {
     const { bench, remote } = await opened()
     bench.live({ opacity: 0.9 })

@@ -185,9 +185,9 @@ export const useBench = defineStore('bench', () => {
     if (newest && !(stored.value && moving)) stored.value = reused(saved.recipe, stored.value)
   }
 
-  /** A recipe with something changed: in a clip at the moment that is shown. */
-  function written(whole: Recipe, part: Partial<Recipe>): Recipe {
-    return clip.value ? writtenAt(whole, micros.value, part) : { ...whole, ...part }
+  /** A recipe with something changed: in a clip at a moment, by default the one that is shown. */
+  function written(whole: Recipe, part: Partial<Recipe>, at = micros.value): Recipe {
+    return clip.value ? writtenAt(whole, at, part) : { ...whole, ...part }
   }
 
   function askPicture(draft: boolean): void {
@@ -261,11 +261,11 @@ export const useBench = defineStore('bench', () => {
     askPicture(!painted)
   }
 
-  /** Makes a step of the history. */
-  function commit(name: string, part: Partial<Recipe> = {}): void {
+  /** Makes a step of the history; in a clip at a moment, by default the one that is shown. */
+  function commit(name: string, part: Partial<Recipe> = {}, at = micros.value): void {
     if (!stored.value) return
     moving = false
-    stored.value = written(stored.value, part)
+    stored.value = written(stored.value, part, at)
     if (recipeKey(stored.value) === recipeKey(saving?.newest() ?? version.value?.recipe)) return
     askPicture(false)
     saving?.push({ step: name, recipe: stored.value }, step.value === 'touchup' ? BEFORE_SAVING : 0)
@@ -289,13 +289,16 @@ export const useBench = defineStore('bench', () => {
     askPicture(false)
   }
 
+  /** The answer holds for what was shown when it was asked for, however late it comes. */
   async function focusOn(place: FocusPlace, name: string): Promise<void> {
     const current = shot.value
-    if (!current || !recipe.value) return
     const asked = recipe.value
+    if (!current || !asked) return
+    const on = version.value?.id
+    const at = micros.value
     await attempt(async () => {
       const band: Band = await api.focus(current.id, asked, place)
-      commit(name, { band })
+      if (version.value?.id === on) commit(name, { band }, at)
     })
   }
 

@@ -95,6 +95,18 @@ test('a first point takes the place of a band that was put once; several marks s
   expect(timeline.followsFromChosen).toBe(true)
 })
 
+test('a place that is clicked is focused on at the moment of the click, however late the answer comes', async () => {
+  let answer: (band: typeof usualBand) => void = () => undefined
+  vi.spyOn(api, 'focus').mockReturnValue(new Promise((resolve) => (answer = resolve)))
+  const bench = opened()
+  const late = bench.focusOn({ kind: 'spot', x: 0.5, y: 0.5 }, 'Focus on a spot')
+  bench.turnTo(2)
+  answer({ ...usualBand, near: 0.9, far: 0.8 })
+  await late
+  expect(bench.stored?.marks.band.map(({ at, near }) => [at, near])).toEqual([[0, 0.9]])
+  expect(bench.frame).toBe(2)
+})
+
 test('two clicks at two moments are one pull, and two at one are none', async () => {
   vi.spyOn(api, 'focus')
     .mockResolvedValueOnce({ ...usualBand, near: 0.9, far: 0.8 })

@@ -87,7 +87,7 @@ class ClipPageTest extends BrowserTest {
         pressAt(0.2);
         assertThat(clock()).not().containsText("frame 1 of 24");
         finalPreview();
-        focusAt(0.5, 0.8);
+        focusAt(0.5, 0.75);
         hasNotches(1);
         String near = page.getByLabel("Near edge").inputValue();
         pressAt(0.8);
@@ -176,7 +176,7 @@ class ClipPageTest extends BrowserTest {
         Locator pull = page.locator("[data-test=pull]");
         pull.click();
         BoundingBox stage = page.locator("[data-test=stage]").boundingBox();
-        page.mouse().click(stage.x + 0.5 * stage.width, stage.y + 0.8 * stage.height);
+        page.mouse().click(stage.x + 0.5 * stage.width, stage.y + 0.75 * stage.height);
         assertThat(pull)
                 .hasText("Click where it ends", new LocatorAssertions.HasTextOptions().setTimeout(LONGEST_FOCUS));
         page.mouse().click(stage.x + 0.75 * stage.width, stage.y + 0.3 * stage.height);
